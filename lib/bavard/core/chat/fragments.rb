@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Core
+    module Chat
+      # Cuts the text of a line, once, on arrival, into what it is made of.
+      #
+      #   Fragments.cut("hi @Odalys 🌅 see reedmere.example")
+      #   # => [[:text, "hi "], [:mention, "@Odalys"], [:text, " "], [:emoji, "🌅"], [:text, " see "], [:link, "reedmere.example"]]
+      #
+      # A fragment is a frozen pair of kind and text; the texts together are the line as it came.
+      module Fragments
+        TOP_LEVEL = "[a-z]{2,24}"
+        MENTION = /(?<![\p{L}\p{N}_])@[\p{L}\p{N}_](?:[\p{L}\p{M}\p{N}_.\-]{0,62}[\p{L}\p{M}\p{N}_])?/
+        LINK = %r{(?<![\w@.])(?:https?://[^\s<>"]{1,2000}|(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.){1,8}#{TOP_LEVEL}\b(?::\d{1,5})?(?:/[^\s<>"]{0,2000})?)}i
+        MARKED = Regexp.union(MENTION, LINK)
+        TRAILING = /[.,;:!?'"»)\]]+\z/
+        # Digits, "#" and "*" have the Emoji property too, but are one only under an enclosing keycap.
+        MAYBE_EMOJI = /[\p{Emoji}&&[^0-9#*]]|[0-9#*]\uFE0F?\u20E3/
+        CLUSTER_HERE = /\G\X/
+        EMOJI_CLUSTER = /\A(?:\p{Emoji_Presentation}|\p{Emoji}\uFE0F|\p{Regional_Indicator}{2}|[0-9#*]\uFE0F?\u20E3|\p{Emoji_Modifier_Base}\p{Emoji_Modifier})/
+
+        module_function
+
+        # @param text [String] valid UTF-8
+        # @return [Array<Array(Symbol, String)>]
+        def cut(text)
+          return [] if text.empty?
+          return emoji_or_text(text, []) unless text.include?("@") || text.include?(".") || text.include?("://")
+
+          cut_marked(text)
+        end
+
+        def cut_marked(text)
+          found = []
+          position = 0
+          while (match = MARKED.match(text, position))
+            from = match.begin(0)
+            taken = match[0]
+            kind = taken.start_with?("@") ? :mention : :link
+            taken = taken.sub(TRAILING, "") if kind == :link
+            emoji_or_text(text[position...from], found) if from > position
+            found << [kind, taken].freeze
+            position = from + taken.length
+          end
+          emoji_or_text(text[position..], found) if position < text.length
+          found
+        end
+
+        # Jumps from one character that may begin an emoji to the next and takes its whole grapheme cluster.
+        def emoji_or_text(text, found)
+          plain_from = 0
+          position = 0
+          while (position = text.index(MAYBE_EMOJI, position))
+            cluster = text.match(CLUSTER_HERE, position)[0]
+            if emoji?(cluster)
+              found << [:text, text[plain_from...position]].freeze if position > plain_from
+              found << [:emoji, cluster].freeze
+              plain_from = position + cluster.length
+            end
+            position += cluster.length
+          end
+          found << [:text, text[plain_from..]].freeze if plain_from < text.length
+          found
+        end
+
+        # @param cluster [String] one grapheme cluster (UAX #29)
+        # @return [Boolean] whether it is drawn as an emoji (UTS #51, emoji presentation)
+        def emoji?(cluster)
+          return false if cluster.length == 1 && cluster.ord < 0x2000
+
+          cluster.match?(EMOJI_CLUSTER)
+        end
+
+        private_class_method :cut_marked, :emoji_or_text
+      end
+    end
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Core
+    module Chat
+      # Whoever wrote a line, known per feed.
+      #
+      # colour is the platform's "#rrggbb" for the name, or nil; badges are the platform's words for them.
+      Person = Struct.new(:feed_id, :login, :display_name, :colour, :badges) do
+        # The same for every way the platform may write this login.
+        def key
+          @key ||= "#{feed_id}/#{Person.fold(login)}"
+        end
+
+        # Names that differ only in case, width or composition are one name.
+        # ASCII, which most logins are, needs no normalisation.
+        def self.fold(name)
+          return name.downcase if name.ascii_only?
+
+          name.unicode_normalize(:nfkc).downcase(:fold)
+        end
+      end
+    end
+  end
+end

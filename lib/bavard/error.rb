@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Bavard
+  # What went wrong, in words a host can act on.
+  #
+  #   raise Bavard::Error.new("The port is a number from 1 to 65535.", field: "port", value: "0")
+  class Error < StandardError
+    # @return [String, nil] the form field or document path it is about
+    attr_reader :field
+    # @return [Object, nil] the offending value
+    attr_reader :value
+
+    def initialize(message, field: nil, value: nil)
+      super(message)
+      @field = field
+      @value = value
+    end
+  end
+end

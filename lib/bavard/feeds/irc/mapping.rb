@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "../../error"
+require_relative "../../core/look/colour"
+
+module Bavard
+  module Feeds
+    module Irc
+      # Which tag of a server carries what: data of the feed, for servers differ. Each entry lists the tags to look
+      # at, the first that is there counts.
+      #
+      #   Mapping.new("colour" => ["x/colour"]).colour({"x/colour" => "#F3B634"})   # => "#f3b634"
+      class Mapping
+        DEFAULT = {
+          "id" => ["msgid"],
+          "time" => ["time"],
+          "account" => ["account"],
+          "display_name" => ["+draft/display-name", "draft/display-name", "display-name"],
+          "colour" => ["+draft/color", "draft/color", "color"],
+          "badges" => ["+draft/badges", "draft/badges", "badges"],
+          "emotes" => ["+draft/emotes", "draft/emotes", "emotes"],
+          "reply" => ["+reply", "+draft/reply"],
+          "off_topic" => ["off air"]
+        }.freeze
+        LABELS = {
+          "id" => "Id of a line", "time" => "Time", "account" => "Account", "display_name" => "Shown name",
+          "colour" => "Name colour", "badges" => "Badges", "emotes" => "Emote ranges", "reply" => "Reply to",
+          "off_topic" => "Topic says when nobody is broadcasting"
+        }.freeze
+        KEY = %r{\A\+?[\w./\-]{1,120}\z}
+        MOST_KEYS = 8
+        MOST_BADGES = 12
+
+        # What a form says, read.
+        #
+        # @param given [Hash{String => String}] by entry, keys separated by spaces or commas
+        # @return [Hash] document that differs from nothing in shape
+        # @raise [Bavard::Error]
+        def self.read(given)
+          DEFAULT.to_h do |entry, default|
+            text = given[entry]
+            next [entry, default] if text.nil?
+            next [entry, phrases(text)] if entry == "off_topic"
+
+            keys = text.split(/[\s,]+/).reject(&:empty?).first(MOST_KEYS)
+            wrong = keys.find { |key| !key.match?(KEY) }
+            raise Error.new("“#{wrong}” cannot be a tag's name.", field: entry, value: wrong) if wrong
+
+            [entry, keys]
+          end
+        end
+
+        def self.phrases(text)
+          text.split(",").map { |phrase| phrase.strip[0, 80] }.reject(&:empty?).first(MOST_KEYS)
+        end
+        private_class_method :phrases
+
+        attr_reader :document
+
+        def initialize(document = {})
+          @document = DEFAULT.merge(document)
+        end
+
+        def id(tags) = first("id", tags)
+        def account(tags) = first("account", tags)
+        def display_name(tags) = first("display_name", tags)
+
+        # @return [String, nil] "#rrggbb"
+        def colour(tags)
+          Core::Look::Colour.parse(first("colour", tags))&.to_s
+        end
+
+        # @return [Array<String>] such as ["subscriber/12", "ringer"]
+        def badges(tags)
+          list = first("badges", tags)
+          list ? list.split(",").first(MOST_BADGES) : NONE
+        end
+
+        # @return [Integer, nil] Unix milliseconds (IRCv3 server-time: ISO 8601 in UTC)
+        def time_ms(tags)
+          text = first("time", tags) or return
+          parts = text.match(/\A(\d{4})-(\d\d)-(\d\d)T(\d\d):(\d\d):(\d\d)(?:\.(\d{1,3})\d*)?Z\z/) or return
+          numbers = parts.captures.first(6).map(&:to_i)
+          (Time.utc(*numbers).to_i * 1000) + (parts[7] || "0").ljust(3, "0").to_i
+        rescue ArgumentError
+          nil
+        end
+
+        # @param topic [String]
+        # @return [Boolean] whether the channel's topic says that nobody is broadcasting
+        def off?(topic)
+          document["off_topic"].any? { |phrase| topic.downcase.include?(phrase.downcase) }
+        end
+
+        NONE = [].freeze
+
+        private
+
+        def first(entry, tags)
+          document.fetch(entry).each do |key|
+            value = tags[key]
+            return value if value && !value.empty?
+          end
+          nil
+        end
+      end
+    end
+  end
+end

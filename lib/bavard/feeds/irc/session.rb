@@ -1,0 +1,212 @@
+# frozen_string_literal: true
+
+require_relative "../../core/intake"
+require_relative "history"
+require_relative "message"
+require_relative "registration"
+
+module Bavard
+  module Feeds
+    module Irc
+      # One connection to a server, as a state machine: lines in, lines and intakes out. No socket, no clock.
+      #
+      #   session = Session.new(feed_id: 3, address:, mapping:, resume:)
+      #   session.begin(now_ms)
+      #   session.receive(":irc.example 001 guest42 :Welcome", now_ms)
+      #   session.take_outgoing   # => ["JOIN #reedmere"]
+      #   session.take_intakes    # => []
+      class Session
+        # Silence after which we ask, and after which we give up.
+        ASK_AFTER_MS = 30_000
+        GIVE_UP_AFTER_MS = 45_000
+        REGISTER_WITHIN_MS = 20_000
+        CANNOT_JOIN = %w[403 405 407 437 471 473 474 475 476 477 489].freeze
+        FULL = "471"
+        FORMATTING = /\u0003(?:\d{1,2}(?:,\d{1,2})?)?|\u0004(?:\h{6}(?:,\h{6})?)?|[\u0002\u000F\u0011\u0016\u001D-\u001F]/
+        CTCP = /\A\u0001([A-Z]+)(?: (.*?))?\u0001?\z/m
+
+        # Where the last connection stopped. last_id: the platform's id of the newest line, or nil;
+        # heard_at_ms: when we last heard anything, or nil
+        Resume = Struct.new(:last_id, :heard_at_ms)
+        NOTHING_TO_RESUME = Resume.new(nil, nil).freeze
+
+        # @return [Symbol, nil] once set, the connection is over: :waiting (try again) or :needs_you
+        attr_reader :ended
+
+        def initialize(feed_id:, address:, mapping:, resume: NOTHING_TO_RESUME, digits: -> { rand(10_000..99_999) })
+          @feed_id = feed_id
+          @address = address
+          @mapping = mapping
+          @outgoing = []
+          @intakes = []
+          @topic = ""
+          @registration = Registration.new(address, digits:, send: method(:send_line), fail: method(:over))
+          @history = History.new(address.channel, resume, send: method(:send_line))
+        end
+
+        def begin(now_ms)
+          @began_at_ms = @heard_at_ms = now_ms
+          state(:connecting, "Saying who we are.", now_ms)
+          @registration.begin(now_ms)
+        end
+
+        # @param line [String] valid UTF-8, without its line end
+        def receive(line, now_ms)
+          @heard_at_ms = now_ms
+          @asked = false
+          message = Message.parse(line) or return
+          @now_ms = now_ms
+          @registration.receive(message) || react(message)
+        end
+
+        # To be called at least once a second.
+        def tick(now_ms)
+          @registration.tick(now_ms) unless @welcome
+          if !@joined && now_ms - @began_at_ms > REGISTER_WITHIN_MS
+            over(:waiting, "The server answered, but did not let us in within #{REGISTER_WITHIN_MS / 1000} s.")
+          elsif now_ms - @heard_at_ms > GIVE_UP_AFTER_MS
+            over(:waiting, "The server has been silent for #{GIVE_UP_AFTER_MS / 1000} s.")
+          elsif now_ms - @heard_at_ms > ASK_AFTER_MS && !@asked
+            @asked = true
+            send_line("PING :still-there")
+          end
+        end
+
+        # @return [String] why it ended
+        attr_reader :reason
+
+        # @return [Array<String>] lines to send, without line ends
+        def take_outgoing
+          taken = @outgoing
+          @outgoing = []
+          taken
+        end
+
+        # @return [Array<Core::Intake>]
+        def take_intakes
+          taken = @intakes
+          @intakes = []
+          taken
+        end
+
+        private
+
+        def react(message)
+          case message.command
+          when "PRIVMSG" then said(message)
+          when "PING" then send_line("PONG :#{message.params.last}")
+          when "REDACT" then redacted(message)
+          when "BATCH" then @history.batch(message, @now_ms) { |gap| intake(:gap, body: gap) }
+          when "001" then welcome(message)
+          when "005" then @history.supported(message.params)
+          when "JOIN" then joined(message)
+          when "332", "TOPIC" then topic(message.params.last)
+          when "FAIL" then @history.failed(message.params, @now_ms) { |gap| intake(:gap, body: gap) }
+          when "KICK" then kicked(message)
+          when "NICK" then @nick = message.params.first if ours?(message.nick)
+          when "ERROR" then over(:waiting, "The server closed the line: #{quoted(message)}")
+          when *CANNOT_JOIN then refused(message)
+          end
+        end
+
+        def welcome(message)
+          @welcome = true
+          @nick = message.params.first || @registration.nick
+          send_line("JOIN #{@address.channel}")
+        end
+
+        def joined(message)
+          return unless ours?(message.nick) && here?(message.params.first)
+
+          @joined = true
+          tell_live
+          gap = @history.begin(@registration.granted, @now_ms)
+          intake(:gap, body: gap) if gap
+        end
+
+        def topic(text)
+          @topic = text.to_s
+          tell_live if @joined
+        end
+
+        def tell_live
+          return state(:live, "Reading #{@address.channel}.", @now_ms) unless @mapping.off?(@topic)
+
+          state(:nobody_broadcasting, "Connected, but nobody is broadcasting: “#{@topic[0, 120]}”", @now_ms)
+        end
+
+        def kicked(message)
+          return unless message.params[1]&.casecmp?(@nick.to_s) && here?(message.params.first)
+
+          over(:waiting, "We were put out of #{@address.channel}: #{quoted(message)}")
+        end
+
+        def refused(message)
+          code = message.command
+          return @registration.receive(Message.new({}, nil, "433", [])) if code == "437" && !@welcome
+
+          over(code == FULL ? :waiting : :needs_you, "The server did not let us into #{@address.channel}: #{quoted(message)}")
+        end
+
+        def said(message)
+          target, text = message.params
+          nick = message.nick
+          return unless text && nick && here?(target)
+
+          action = false
+          if text.start_with?("\u0001")
+            return unless (match = text.match(CTCP)) && match[1] == "ACTION"
+
+            action = true
+            text = match[2].to_s
+          end
+          text = text.gsub(FORMATTING, "") if text.match?(FORMATTING)
+          take_in(message.tags, nick, text, action)
+        end
+
+        def take_in(tags, nick, text, action)
+          id = @mapping.id(tags)
+          history = @history.take(tags["batch"], id, @mapping.time_ms(tags))
+          body = Core::Said.new(@mapping.account(tags) || nick, @mapping.display_name(tags) || nick, @mapping.colour(tags),
+            @mapping.badges(tags), text, action, history)
+          intake(:line, platform_id: id, platform_time_ms: @mapping.time_ms(tags), body:)
+        end
+
+        def redacted(message)
+          target, id = message.params
+          intake(:delete_line, platform_id: id) if id && here?(target)
+        end
+
+        def here?(target)
+          target && target.casecmp?(@address.channel)
+        end
+
+        def ours?(nick)
+          nick && @nick && nick.casecmp?(@nick)
+        end
+
+        def quoted(message)
+          "“#{message.params.last.to_s[0, 160]}”"
+        end
+
+        def state(name, reason, now_ms)
+          @now_ms = now_ms
+          intake(:feed_state, body: Core::FeedState.new(name, reason, now_ms, nil))
+        end
+
+        def intake(kind, platform_id: nil, platform_time_ms: nil, body: nil)
+          @intakes << Core::Intake.new(kind, @feed_id, platform_id, platform_time_ms, @now_ms, body)
+        end
+
+        def over(state, reason)
+          @ended ||= state
+          @reason ||= reason
+        end
+
+        def send_line(line)
+          @outgoing << line
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "io/wait"
+require_relative "../core/intake"
+require_relative "backoff"
+
+module Bavard
+  module Feeds
+    # Keeps one feed connected, in a thread of its own, until it is stopped: connects, and after a loss waits and
+    # connects again. What the wire protocol is, it does not know.
+    class Runner
+      # @param feed_id [Integer]
+      # @param connect [#call] gives something with run(stop) -> Ended or nil; called for each try
+      # @param take [#call] gets each Core::Intake
+      # @param clock [#call] Unix milliseconds
+      def initialize(feed_id:, connect:, take:, clock:, backoff: Backoff.new)
+        @feed_id = feed_id
+        @connect = connect
+        @take = take
+        @clock = clock
+        @backoff = backoff
+        @stop_reader, @stop_writer = IO.pipe
+      end
+
+      def start
+        @thread = Thread.new { run }
+        @thread.name = "feed-#{@feed_id}"
+        self
+      end
+
+      # Ends the connection and waits for the thread.
+      def stop
+        @stop_writer.write_nonblock(".", exception: false)
+        @thread&.join
+        [@stop_reader, @stop_writer].each(&:close)
+      end
+
+      private
+
+      def run
+        loop do
+          began_ms = @clock.call
+          tell(:connecting, "Looking for the server.")
+          ended = @connect.call.run(@stop_reader)
+          return tell(:off, "Disconnected by you.") unless ended
+          return tell(:needs_you, ended.reason) if ended.state == :needs_you
+
+          pause_ms = @backoff.next_ms(@clock.call - began_ms)
+          tell(:waiting, ended.reason, retry_at_ms: @clock.call + pause_ms)
+          return tell(:off, "Disconnected by you.") if @stop_reader.wait_readable(pause_ms / 1000.0)
+        end
+      rescue StandardError => error
+        tell(:needs_you, "This feed stopped by a fault of ours (#{error.class}). Connect it again, and send us the log.")
+        raise
+      end
+
+      def tell(state, reason, retry_at_ms: nil)
+        now_ms = @clock.call
+        @take.call(Core::Intake.new(:feed_state, @feed_id, nil, nil, now_ms,
+          Core::FeedState.new(state, reason, now_ms, retry_at_ms)))
+      end
+    end
+  end
+end

@@ -1,0 +1,3 @@
+# frozen_string_literal: true
+
+require "minitest/autorun"
