@@ -27,6 +27,8 @@ web.run
 talkers.start
 
 %w[INT TERM].each { |signal| trap(signal) { exit! } }
+# Ends with whoever started it.
+Thread.new { $stdin.read && exit! } if $stdin.stat.pipe?
 puts "ready"
 $stdout.flush
 loop do

@@ -28,30 +28,43 @@ module Bavard
         self
       end
 
+      # Asks the connection to end; returns at once.
+      def halt
+        @stop_writer.write_nonblock(".", exception: false)
+      rescue IOError
+        nil # it has ended by itself
+      end
+
       # Ends the connection and waits for the thread.
       def stop
-        @stop_writer.write_nonblock(".", exception: false)
+        halt
         @thread&.join
-        [@stop_reader, @stop_writer].each(&:close)
       end
 
       private
 
       def run
-        loop do
-          began_ms = @clock.call
-          tell(:connecting, "Looking for the server.")
-          ended = @connect.call.run(@stop_reader)
-          return tell(:off, "Disconnected by you.") unless ended
-          return tell(:needs_you, ended.reason) if ended.state == :needs_you
-
-          pause_ms = @backoff.next_ms(@clock.call - began_ms)
-          tell(:waiting, ended.reason, retry_at_ms: @clock.call + pause_ms)
-          return tell(:off, "Disconnected by you.") if @stop_reader.wait_readable(pause_ms / 1000.0)
-        end
+        keep_connected
       rescue StandardError => error
         tell(:needs_you, "This feed stopped by a fault of ours (#{error.class}). Connect it again, and send us the log.")
         raise
+      ensure
+        [@stop_reader, @stop_writer].each(&:close)
+      end
+
+      def keep_connected
+        loop do
+          began_ms = @clock.call
+          tell(:connecting, "Looking for the server.")
+          connection = @connect.call
+          ended = connection.run(@stop_reader)
+          return tell(:off, "Disconnected by you.") unless ended
+          return tell(:needs_you, ended.reason) if ended.state == :needs_you
+
+          pause_ms = @backoff.next_ms(connection.joined? ? @clock.call - began_ms : 0)
+          tell(:waiting, ended.reason, retry_at_ms: @clock.call + pause_ms)
+          return tell(:off, "Disconnected by you.") if @stop_reader.wait_readable(pause_ms / 1000.0)
+        end
       end
 
       def tell(state, reason, retry_at_ms: nil)

@@ -38,11 +38,15 @@ module Bavard
           @standing = []
         end
 
+        # Lines stand in the order of the times they were said: what is told again from history finds its place.
+        #
         # @param line [Line] counted once, however often it comes
         def add(line)
           return if @lines.any? && @lines.last.id >= line.id && @lines.any? { |known| known.id == line.id }
 
-          @lines << line
+          later = @lines.any? && @lines.last.shown_at_ms > line.shown_at_ms &&
+            @lines.index { |known| known.shown_at_ms > line.shown_at_ms }
+          later ? @lines.insert(later, line) : @lines << line
           forget(@lines.shift) if @lines.size > REMEMBERED
         end
 

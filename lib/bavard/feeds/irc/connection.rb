@@ -47,6 +47,16 @@ module Bavard
           socket&.close
         end
 
+        # @return [Integer, nil] Unix milliseconds of the last thing the server said
+        def heard_at_ms
+          @session.heard_at_ms
+        end
+
+        # @return [Boolean] whether it got as far as reading the channel
+        def joined?
+          @session.joined?
+        end
+
         private
 
         def open_socket

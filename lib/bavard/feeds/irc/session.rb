@@ -74,6 +74,13 @@ module Bavard
 
         # @return [String] why it ended
         attr_reader :reason
+        # @return [Integer, nil] Unix milliseconds of the last thing the server said
+        attr_reader :heard_at_ms
+
+        # @return [Boolean] whether we are in the channel
+        def joined?
+          @joined ? true : false
+        end
 
         # @return [Array<String>] lines to send, without line ends
         def take_outgoing
@@ -174,6 +181,7 @@ module Bavard
 
         def redacted(message)
           target, id = message.params
+          @history.take(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
           intake(:delete_line, platform_id: id) if id && here?(target)
         end
 

@@ -1,0 +1,40 @@
+// What a screen says of itself: the size it is drawn at, its revision, its frame rate, whether it is hidden.
+const EVERY_MS = 5000;
+const MEASURE_MS = 1000;
+
+export class Report {
+  constructor(socket, picture, notUnderstood) {
+    this.socket = socket;
+    this.picture = picture;
+    this.notUnderstood = notUnderstood;
+    this.rate = null;
+    addEventListener("resize", () => this.tell());
+    document.addEventListener("visibilitychange", () => this.tell());
+    setInterval(() => this.measure(), EVERY_MS);
+    this.measure();
+  }
+
+  measure() {
+    if (document.hidden) return this.tell();
+    const from = performance.now();
+    let frames = 0;
+    const count = (now) => {
+      frames += 1;
+      if (now - from < MEASURE_MS) return requestAnimationFrame(count);
+      this.rate = (frames * 1000) / (now - from);
+      this.tell();
+    };
+    requestAnimationFrame(count);
+  }
+
+  tell() {
+    this.socket.send({
+      w: Math.round(innerWidth * devicePixelRatio),
+      h: Math.round(innerHeight * devicePixelRatio),
+      fps: this.rate,
+      rev: this.picture.revision,
+      hidden: document.hidden,
+      not: this.notUnderstood,
+    });
+  }
+}

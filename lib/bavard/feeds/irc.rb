@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+require_relative "irc/address"
+require_relative "irc/connection"
+require_relative "irc/mapping"
+require_relative "irc/session"
+
+module Bavard
+  module Feeds
+    # Feeds that read an IRC channel (RFC 1459, RFC 2812, IRCv3).
+    module Irc
+      KIND = "irc"
+      LABEL = "IRC"
+
+      module_function
+
+      # @param feed [Store::Feeds::Feed]
+      # @param resume [Session::Resume]
+      # @param options [Hash] clock, take, reject as {Connection} wants them
+      # @return [Connection]
+      def connection(feed, resume, **options)
+        address = address_of(feed)
+        session = Session.new(feed_id: feed.id, address:, mapping: Mapping.new(feed.mapping), resume:)
+        Connection.new(address, session, **options)
+      end
+
+      # @return [Address]
+      def address_of(feed)
+        Address.new(**feed.address.transform_keys(&:to_sym), password: feed.password)
+      end
+
+      # What a host typed or pasted, as a feed is kept.
+      #
+      # @return [Hash] name, address, password
+      # @raise [Bavard::Error]
+      def read(given)
+        address = Address.read(given)
+        {name: address.channel.sub(/\A[#&+]/, "")[0, 60],
+         address: address.to_h.except(:password).transform_keys(&:to_s), password: address.password}
+      end
+
+      # @return [String] how it is read, in words
+      def words(feed)
+        address = address_of(feed)
+        "#{LABEL}, #{address.nick ? "as #{address.nick}" : "reading as a guest"}"
+      end
+    end
+  end
+end

@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Live
+    # What the host's own pages are told about a running show: the signal line's figures, the feeds' lanes with the
+    # lines as they come, the stages. At most four times a second.
+    class DeskReport
+      EVERY_MS = 250
+      # Times and rates change by themselves.
+      ANYWAY_MS = 2000
+      MOST_LINES = 30
+
+      # @param show [Show]
+      def initialize(show, house)
+        @show = show
+        @house = house
+        @sent_at_ms = 0
+        @lines = []
+        @touched = true
+      end
+
+      # Something changed.
+      def touch
+        @touched = true
+      end
+
+      # @param card [Hash] of a line that came in
+      def line(card, feed_id)
+        @lines << [feed_id, card]
+        @lines.shift if @lines.size > MOST_LINES
+      end
+
+      def due_ms
+        @sent_at_ms + (@touched ? EVERY_MS : ANYWAY_MS)
+      end
+
+      def flush(now_ms)
+        return if now_ms < due_ms
+
+        report = whole(now_ms)
+        @house.hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines}, -> { report }))
+        @sent_at_ms = now_ms
+        @lines = []
+        @touched = false
+      end
+
+      private
+
+      def whole(now_ms)
+        feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
+        stages = @show.desks.values.map { |desk| desk.report(now_ms) }
+        {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| feed.merge(lines: feed[:lines].dup) }, stages:,
+         trouble: @house.journal.trouble && "The database does not answer, so nothing is being remembered. What is on screen goes on."}
+      end
+
+      def figures(feeds, stages, now_ms)
+        @show.figures.at(now_ms).merge(
+          feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
+          trouble: feeds.count { |feed| %i[waiting needs_you].include?(feed[:state]) },
+          waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
+          on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
+        )
+      end
+    end
+  end
+end

@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+require "prometheus/client"
+
+module Bavard
+  module Live
+    # Figures for operators, in Prometheus' way.
+    class Meters
+      attr_reader :registry
+
+      def initialize
+        @registry = Prometheus::Client::Registry.new
+        @lines = counter(:bavard_lines_total, "Lines that came in, by what the gate did with them", [:action])
+        @rejected = counter(:bavard_rejected_total, "What came in and could not be read, by where it came in", [:source])
+        @faults = counter(:bavard_faults_total, "Faults of ours that were caught, by where", [:place])
+      end
+
+      def line(action) = @lines.increment(labels: {action: action.to_s})
+      def rejected(source) = @rejected.increment(labels: {source: source.to_s})
+      def fault(place) = @faults.increment(labels: {place: place.to_s})
+
+      # @return [Float] how much was rejected at a source
+      def rejected_count(source) = @rejected.get(labels: {source: source.to_s})
+
+      private
+
+      def counter(name, words, labels)
+        @registry.counter(name, docstring: words, labels:)
+      end
+    end
+  end
+end

@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "../core/stage/drawing"
+
+module Bavard
+  module Live
+    # One open copy of a stage's page, with what it last said of itself. What it says is not trusted: numbers are read
+    # as numbers within bounds, everything else is left out.
+    class Screen
+      SIDE_PX = 0..16_384
+      Report = Struct.new(:width, :height, :rate, :revision, :hidden, :not_understood)
+      UNKNOWN = Report.new(0, 0, nil, nil, false, []).freeze
+
+      attr_reader :id, :report, :heard_at_ms
+
+      def initialize(id, from:, now_ms:)
+        @id = id
+        @from = from
+        @report = UNKNOWN
+        @since_ms = @heard_at_ms = now_ms
+      end
+
+      # @param text [String] JSON from the page
+      # @return [Boolean] whether it could be read
+      def hear(text, now_ms)
+        said = JSON.parse(text, max_nesting: 4)
+        return false unless said.is_a?(Hash)
+
+        @heard_at_ms = now_ms
+        @report = Report.new(side(said["w"]), side(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
+          said["hidden"] == true, Array(said["not"]).grep(String).first(5).map { |option| option[0, 60] })
+        true
+      rescue JSON::ParserError, EncodingError
+        false
+      end
+
+      # @param document [Hash] what is on air
+      # @return [Hash] for the Air page
+      def told(document, revision, now_ms)
+        {id:, from: @from, since: @since_ms, heard: [now_ms - @heard_at_ms, 0].max, rate: report.hidden ? nil : report.rate,
+         hidden: report.hidden, not_understood: report.not_understood}.merge(size(document), shows(revision))
+      end
+
+      private
+
+      def size(document)
+        return {words: "has not said how it is drawn yet"} if report.width.zero?
+
+        drawing = Core::Stage::Drawing.new(document["width"], document["height"], report.width, report.height)
+        text_px = Core::Stage::Document.chat_pieces(document).map { |piece| piece["size_px"] }.min
+        {drawn: [report.width, report.height], right: drawing.right?, words: drawing.words(text_px), advice: drawing.advice}
+      end
+
+      def shows(revision)
+        {revision: report.revision, current: report.revision == revision}
+      end
+
+      def side(value)
+        number(value, SIDE_PX) || 0
+      end
+
+      def number(value, range)
+        value.round.clamp(range) if value.is_a?(Numeric) && value.to_f.finite?
+      end
+    end
+  end
+end

@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+require "timeout"
+
+module Bavard
+  module Live
+    # Waiting with an end.
+    module Timer
+      module_function
+
+      # @param queue [Queue]
+      # @yield when nothing came in time
+      # @return what came
+      def pop(queue, seconds)
+        Timeout.timeout(seconds) { queue.pop }
+      rescue Timeout::Error
+        yield
+      end
+    end
+  end
+end

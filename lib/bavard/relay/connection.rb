@@ -1,0 +1,149 @@
+# frozen_string_literal: true
+
+require "websocket/driver"
+
+module Bavard
+  module Relay
+    # One page's WebSocket. Belongs to the hub's loop: nothing here may be called from another thread.
+    class Connection
+      # What waits for a page that reads too slowly; beyond it the waiting frames are thrown away and it gets a whole
+      # picture once it reads again.
+      MOST_WAITING_BYTES = 192 * 1024
+      LARGEST_MESSAGE_BYTES = 16 * 1024
+      READ_BYTES = 16 * 1024
+      QUIET_MS = 45_000
+      # A page cannot see pings; this tells it that the line still holds.
+      BEAT = "{}"
+      # Close code: this link is not valid any more.
+      REPLACED = 4404
+
+      attr_reader :io, :topic, :id, :env
+      attr_accessor :monitor
+
+      # @param follower [#opened, #heard, #closed] told of what comes from the page
+      def initialize(io, env, topic, id:, last:, follower:)
+        @io = io
+        @env = env
+        @topic = topic
+        @id = id
+        @last = last
+        @follower = follower
+        @waiting = []
+        @waiting_bytes = 0
+        @behind = false
+        @driver = driver
+      end
+
+      # What the driver asks of its socket.
+      def url
+        "ws://#{env["HTTP_HOST"]}#{env["REQUEST_URI"]}"
+      end
+
+      def begin(now_ms)
+        @heard_at_ms = now_ms
+        @driver.start
+        @driver.text(@topic.catch_up(@last))
+        @follower.opened(self)
+      end
+
+      # Sends a frame, or leaves it out for a page that is behind: it will get the whole picture.
+      def send_frame(text)
+        @driver.text(text) unless @behind
+      end
+
+      # The driver's bytes, on their way out.
+      def write(bytes)
+        @waiting << bytes
+        @waiting_bytes += bytes.bytesize
+        flush
+        fall_behind if @waiting_bytes > MOST_WAITING_BYTES
+      end
+
+      # @return [Boolean] false once the page is gone
+      def readable(now_ms)
+        bytes = io.read_nonblock(READ_BYTES, exception: false)
+        return true if bytes == :wait_readable
+        return false if bytes.nil?
+
+        @heard_at_ms = now_ms
+        @driver.parse(bytes)
+        !@closed
+      rescue SystemCallError, IOError
+        false
+      end
+
+      def writable
+        flush
+        return unless @behind && @waiting.empty?
+
+        @behind = false
+        @driver.text(@topic.catch_up(nil))
+      end
+
+      # @return [Boolean] false where nothing was heard for too long
+      def ping(now_ms)
+        return false if now_ms - @heard_at_ms > QUIET_MS
+
+        @driver.ping
+        @driver.text(BEAT) unless @behind
+        !@closed
+      end
+
+      # Ends it with a word, so that the page empties its picture.
+      def replace
+        @driver.close("replaced", REPLACED)
+      end
+
+      def finish
+        @closed = true
+        @follower.closed(self)
+        io.close
+      rescue SystemCallError, IOError
+        nil
+      end
+
+      def closed?
+        @closed
+      end
+
+      private
+
+      def driver
+        driver = WebSocket::Driver.rack(self, max_length: LARGEST_MESSAGE_BYTES)
+        driver.on(:message) { |event| @follower.heard(self, event.data) }
+        driver.on(:close) { @closed = true }
+        driver.on(:error) { @closed = true }
+        driver
+      end
+
+      def flush
+        until @waiting.empty?
+          head = @waiting.first
+          sent = io.write_nonblock(head, exception: false)
+          break if sent == :wait_writable
+
+          @waiting_bytes -= sent
+          sent == head.bytesize ? @waiting.shift : @waiting[0] = head.byteslice(sent..)
+        end
+        want_writable(!@waiting.empty?)
+      rescue SystemCallError, IOError
+        @closed = true
+        @waiting.clear
+      end
+
+      def want_writable(wanted)
+        return unless monitor && @wants_writable != wanted
+
+        @wants_writable = wanted
+        monitor.interests = wanted ? :rw : :r
+      end
+
+      # The frame that is half out must be finished; the ones after it can go.
+      def fall_behind
+        @behind = true
+        @waiting = @waiting.first(1)
+        @waiting_bytes = @waiting.sum(&:bytesize)
+      end
+    end
+  end
+end

@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+require "nio"
+require_relative "connection"
+
+module Bavard
+  module Relay
+    # The embedded hub: one loop that owns every page's WebSocket. Other threads only leave a command and wake it.
+    #
+    #   hub = Hub.new(clock:, log:).start
+    #   hub.join(socket, env, topic, last: "a3f9:41", follower:)
+    #   hub.deliver(topic, frame)
+    class Hub
+      PING_EVERY_MS = 15_000
+      MOST_WAIT_S = 1.0
+
+      # @param clock [#call] Unix milliseconds
+      def initialize(clock:, log:)
+        @clock = clock
+        @log = log
+        @commands = Queue.new
+        @selector = NIO::Selector.new
+        @following = Hash.new { |hash, topic| hash[topic] = {} }
+        @next_id = 0
+        @pinged_at_ms = clock.call
+      end
+
+      def start
+        @thread = Thread.new { run }
+        @thread.name = "relay"
+        self
+      end
+
+      # Takes over a hijacked socket. last is "boot:seq" of the last frame that page has.
+      def join(io, env, topic, follower:, last: nil)
+        command(:take_in, io, env, topic, follower, last)
+      end
+
+      # Sends a frame to all pages that follow the topic.
+      def deliver(topic, frame)
+        command(:send_out, topic, frame)
+      end
+
+      # Cuts every page off a topic, as when its link is replaced.
+      def close(topic)
+        command(:cut, topic)
+      end
+
+      def stop
+        command(:end)
+        @thread.join
+      end
+
+      private
+
+      def command(*command)
+        @commands << command
+        @selector.wakeup
+      rescue IOError
+        nil # the loop is over
+      end
+
+      def run
+        until @ended
+          @selector.select(MOST_WAIT_S) { |monitor| react(monitor) }
+          obey(@commands.pop) until @commands.empty?
+          ping
+        end
+      ensure
+        @following.each_value { |connections| connections.each_value(&:finish) }
+        @selector.close
+      end
+
+      def obey(command)
+        name, *given = command
+        case name
+        when :take_in then take_in(*given)
+        when :send_out then send_out(*given)
+        when :cut then cut(given.first)
+        when :end then @ended = true
+        end
+      rescue StandardError => error
+        @log.error("relay: #{name} failed", error)
+      end
+
+      def take_in(io, env, topic, follower, last)
+        connection = Connection.new(io, env, topic, id: @next_id += 1, last:, follower:)
+        connection.monitor = @selector.register(io, :r)
+        connection.monitor.value = connection
+        @following[topic][connection.id] = connection
+        connection.begin(@clock.call)
+        drop(connection) if connection.closed?
+      end
+
+      def send_out(topic, frame)
+        return unless @following.key?(topic)
+
+        @following[topic].values.each do |connection|
+          connection.send_frame(frame)
+          drop(connection) if connection.closed?
+        end
+      end
+
+      def cut(topic)
+        return unless @following.key?(topic)
+
+        @following[topic].values.each do |connection|
+          connection.replace
+          drop(connection)
+        end
+      end
+
+      def react(monitor)
+        connection = monitor.value
+        connection.writable if monitor.writable?
+        drop(connection) if (monitor.readable? && !connection.readable(@clock.call)) || connection.closed?
+      rescue StandardError => error
+        @log.warn("relay: a page was cut off", error)
+        drop(connection)
+      end
+
+      def drop(connection)
+        return unless @following[connection.topic].delete(connection.id)
+
+        @following.delete(connection.topic) if @following[connection.topic].empty?
+        @selector.deregister(connection.io)
+        connection.finish
+      end
+
+      def ping
+        now_ms = @clock.call
+        return if now_ms - @pinged_at_ms < PING_EVERY_MS
+
+        @pinged_at_ms = now_ms
+        @following.values.flat_map(&:values).each { |connection| drop(connection) unless connection.ping(now_ms) }
+      end
+    end
+  end
+end

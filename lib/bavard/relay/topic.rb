@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Bavard
+  module Relay
+    # One thing that screens follow: numbered frames, the newest of them kept so that a screen that was away gets what
+    # it missed, and a whole picture of now for all others. Every frame carries "at": "boot:seq".
+    class Topic
+      KEPT_FRAMES = 240
+      EMPTY = {}.freeze
+
+      attr_reader :name
+
+      # @param name [String]
+      # @param boot [String] another one each time the process starts
+      def initialize(name, boot)
+        @name = name
+        @boot = boot
+        @lock = Mutex.new
+        @seq = 0
+        @kept = []
+        @picture = -> { EMPTY }
+      end
+
+      # @param change [Hash] what is new
+      # @param picture [#call] gives all that is there now, as a Hash; may be called later, from another thread
+      # @return [String] the frame as it goes out
+      def frame(change, picture)
+        @lock.synchronize do
+          @seq += 1
+          @picture = picture
+          text = JSON.generate({at: at}.merge(change))
+          @kept << text
+          @kept.shift if @kept.size > KEPT_FRAMES
+          text
+        end
+      end
+
+      # @param last [String, nil] "boot:seq" of the last frame a screen has
+      # @return [String] one message that brings it up to now: what it missed, to be applied in one go, or a whole picture
+      def catch_up(last)
+        @lock.synchronize do
+          missed = missed_since(last)
+          missed ? %({"at":"#{at}","missed":[#{missed.join(",")}]}) : JSON.generate({at: at, whole: true}.merge(@picture.call))
+        end
+      end
+
+      private
+
+      def at
+        "#{@boot}:#{@seq}"
+      end
+
+      def missed_since(last)
+        boot, seq = last.to_s.split(":", 2)
+        return unless boot == @boot && seq&.match?(/\A\d{1,15}\z/)
+
+        count = @seq - seq.to_i
+        @kept.last(count) if count.between?(0, @kept.size)
+      end
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+require "sequel"
+
+Sequel.extension :migration
+
+module Bavard
+  module Store
+    # The way to PostgreSQL.
+    #
+    #   db = Database.open("postgres://…")
+    #   Database.migrate(db)
+    module Database
+      MIGRATIONS = File.join(__dir__, "migrations")
+      # A page waits this long for a connection before it says that the database is busy.
+      POOL_WAIT_S = 4
+
+      module_function
+
+      # @param url [String] of a PostgreSQL 15 or newer
+      # @return [Sequel::Database] with jsonb as plain hashes and arrays
+      def open(url)
+        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, connect_timeout: 4, test: false)
+        db.extension :pg_json, :connection_validator
+        db.pool.connection_validation_timeout = 30
+        db
+      end
+
+      def migrate(db)
+        Sequel::Migrator.run(db, MIGRATIONS)
+      end
+    end
+  end
+end

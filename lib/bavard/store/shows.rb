@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require_relative "../core/gate/ladder"
+
+module Bavard
+  module Store
+    # Shows as they are kept: one for each account, until there are more.
+    class Shows
+      # gate:: the document of Core::Gate::Ladder
+      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, keyword_init: true)
+
+      def initialize(db)
+        @db = db
+      end
+
+      # @return [Show] an empty one, with the gate's rules as they come
+      def create(account_id, name:, host_name:)
+        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Ladder::DEFAULT))
+        find(id)
+      end
+
+      # @return [Show, nil]
+      def find(id)
+        read(@db[:shows].first(id:))
+      end
+
+      # @return [Show, nil]
+      def of_account(account_id)
+        read(@db[:shows].first(account_id:))
+      end
+
+      # @return [Array<Integer>]
+      def ids
+        @db[:shows].order(:id).select_map(:id)
+      end
+
+      def rename(id, name:, host_name:)
+        @db[:shows].where(id:).update(name:, host_name:)
+      end
+
+      def keep_gate(id, document)
+        @db[:shows].where(id:).update(gate: Sequel.pg_jsonb(document))
+      end
+
+      private
+
+      def read(row)
+        row && Show.new(**row, gate: row[:gate].to_hash)
+      end
+    end
+  end
+end

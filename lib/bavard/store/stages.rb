@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+require "json"
+require "json_schemer"
+require "securerandom"
+require_relative "../core/stage/document"
+require_relative "../error"
+
+module Bavard
+  module Store
+    # Stages as they are kept: the draft, and numbered revisions of which one is on air.
+    class Stages
+      SCHEMA = JSONSchemer.schema(JSON.parse(File.read(File.expand_path("../../../docs/formats/stage.schema.json", __dir__))))
+      TOKEN_BYTES = 24 # 192 bits
+
+      # draft, on_air:: documents; on_air is nil before the first Put on air; revision:: the number on air, 0 before
+      # cleared_at_line:: lines up to this id were cleared off the screen
+      Stage = Struct.new(:id, :show_id, :name, :token, :backdrop, :draft, :on_air, :revision, :cleared_at_line, keyword_init: true)
+
+      def initialize(db)
+        @db = db
+      end
+
+      # @return [Stage]
+      def create(show_id, name:, document: Core::Stage::Document.empty, backdrop: "dawn")
+        id = @db[:stages].insert(show_id:, name:, token: SecureRandom.urlsafe_base64(TOKEN_BYTES), backdrop:,
+          draft: Sequel.pg_jsonb(checked(document)))
+        find(id)
+      end
+
+      # @return [Stage, nil]
+      def find(id)
+        read(@db[:stages].first(id:))
+      end
+
+      # @return [Stage, nil]
+      def by_token(token)
+        read(@db[:stages].first(token:))
+      end
+
+      # @return [Array<Stage>]
+      def of_show(show_id)
+        @db[:stages].where(show_id:).order(:id).map { |row| read(row) }
+      end
+
+      def keep_draft(id, document)
+        @db[:stages].where(id:).update(draft: Sequel.pg_jsonb(checked(document)))
+      end
+
+      # @return [Integer] the number of the new revision, which is on air from now on
+      def put_on_air(id, document, now_ms)
+        @db.transaction do
+          number = (@db[:revisions].where(stage_id: id).max(:number) || 0) + 1
+          @db[:revisions].insert(stage_id: id, number:, document: Sequel.pg_jsonb(checked(document)), made_at_ms: now_ms)
+          @db[:stages].where(id:).update(on_air: number)
+          number
+        end
+      end
+
+      # @return [String] another token; the old link shows nothing from now on
+      def renew_token(id)
+        SecureRandom.urlsafe_base64(TOKEN_BYTES).tap { |token| @db[:stages].where(id:).update(token:) }
+      end
+
+      def keep_backdrop(id, backdrop)
+        @db[:stages].where(id:).update(backdrop:)
+      end
+
+      def keep_cleared(id, line_id)
+        @db[:stages].where(id:).update(cleared_at_line: line_id)
+      end
+
+      private
+
+      def checked(document)
+        wrong = SCHEMA.validate(document).first or return document
+        place = wrong["data_pointer"]
+        raise Error.new("The stage does not fit its format at #{place}: #{wrong["error"]}.", field: place, value: wrong["data"])
+      end
+
+      def read(row)
+        return unless row
+
+        document = row[:on_air] && @db[:revisions].where(stage_id: row[:id], number: row[:on_air]).get(:document)
+        Stage.new(**row.slice(:id, :show_id, :name, :token, :backdrop, :cleared_at_line), draft: row[:draft].to_hash,
+          on_air: document&.to_hash, revision: row[:on_air] || 0)
+      end
+    end
+  end
+end

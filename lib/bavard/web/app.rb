@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+require "rack"
+require "roda/session_middleware"
+require_relative "air_app"
+require_relative "feeds_app"
+require_relative "gate_app"
+require_relative "headers"
+require_relative "icon"
+require_relative "link_app"
+require_relative "live_sockets"
+require_relative "operations"
+require_relative "sign_in"
+require_relative "site"
+require_relative "stage_app"
+
+module Bavard
+  module Web
+    # The whole of the web side as one Rack application.
+    module App
+      ASSETS = File.expand_path("../../../assets", __dir__)
+      TO_FEEDS = ->(_env) { [302, {"location" => "/feeds"}, []] }
+      NOTHING_HERE = ->(_env) { [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]] }
+
+      module_function
+
+      # @param site [Site]
+      def build(site)
+        sign_in = SignIn.for(site)
+        session = {secret: site.session_secret, key: site.cookie, max_seconds: 30 * 86_400, max_idle_seconds: 14 * 86_400,
+                   cookie_options: {path: "/", httponly: true, same_site: :lax}}
+        site.in(builder(session, sign_in).to_app)
+      end
+
+      def builder(session, sign_in)
+        Rack::Builder.new do
+          use Headers
+          use Operations
+          map("/assets") { run App.assets }
+          map("/favicon.ico") { run NOTHING_HERE }
+          map("/") do
+            use RodaSessionMiddleware, session
+            use sign_in
+            use LiveSockets
+            map("/feeds") { run FeedsApp }
+            map("/gate") { run GateApp }
+            map("/stage") { run StageApp }
+            map("/links") { run AirApp }
+            run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
+          end
+          map("/air") do
+            use LiveSockets
+            run LinkApp
+          end
+        end
+      end
+
+      # Asked for again each time, and answered with 304 unless they changed.
+      def assets
+        Rack::Builder.app do
+          use Rack::Deflater, include: %w[text/css text/javascript application/javascript image/svg+xml]
+          use Rack::ConditionalGet
+          run Rack::Files.new(ASSETS, {"cache-control" => "no-cache"})
+        end
+      end
+    end
+  end
+end

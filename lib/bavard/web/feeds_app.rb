@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require_relative "../feeds/irc"
+require_relative "feed_marks"
+require_relative "station"
+
+module Bavard
+  module Web
+    # What comes in: feeds as lanes; adding, connecting, mapping, taking away.
+    class FeedsApp < Station
+      get "/" do
+        @here = "feeds"
+        erb :feeds
+      end
+
+      post "/" do
+        given = fields("paste", "host", "port", "tls", "channel", "nick", "password", "name")
+        read = Feeds::Irc.read(given)
+        read[:name] = given["name"].strip[0, 60] unless given["name"].strip.empty?
+        shape, colour = FeedMarks.next(site.house.feeds.of_show(@record.id))
+        feed = site.house.feeds.create(@record.id, kind: Feeds::Irc::KIND, shape:, colour:, **read)
+        ask { |show| show.add_feed(feed) }
+        json(id: feed.id)
+      end
+
+      post("/:feed/connect") { json(done: ask { |show| show.want_feed(id(params[:feed]), true) && true }) }
+      post("/:feed/disconnect") { json(done: ask { |show| show.want_feed(id(params[:feed]), false) && true }) }
+
+      post "/:feed/remove" do
+        feed_id = id(params[:feed])
+        ask { |show| show.lane(feed_id) && show.remove_feed(feed_id) }
+        json(done: true)
+      end
+
+      post "/:feed/put-back" do
+        feed_id = id(params[:feed])
+        owned = site.db[:feeds].where(id: feed_id, show_id: @record.id).exclude(removed_at_ms: nil)
+        owned.empty? ? not_found : ask { |show| show.put_back_feed(feed_id) }
+        json(done: true)
+      end
+
+      get "/:feed/mapping" do
+        feed = ask { |show| show.lane(id(params[:feed])).feed }
+        document = Feeds::Irc::Mapping.new(feed.mapping).document
+        json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: Feeds::Irc::Mapping::LABELS.map do |entry, label|
+          {entry:, label:, keys: document.fetch(entry).join(entry == "off_topic" ? ", " : " ")}
+        end)
+      end
+
+      post "/:feed/mapping" do
+        mapping = Feeds::Irc::Mapping.read(fields(*Feeds::Irc::Mapping::DEFAULT.keys))
+        ask { |show| show.map_feed(id(params[:feed]), mapping) }
+        json(done: true)
+      end
+    end
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+require "sinatra/base"
+require "tilt/erubi"
+require_relative "link_page"
+
+module Bavard
+  module Web
+    # /air/<token>: the page for the broadcast software, with no cookie and nothing but that stage. Whatever is wrong,
+    # viewers see an empty transparent page.
+    class LinkApp < Sinatra::Base
+      set :views, File.join(__dir__, "views")
+      set :erb, escape_html: true
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :protection, false
+      set :host_authorization, permitted_hosts: []
+
+      get "/:token" do
+        cache_control :no_store
+        known = env["bavard.site"].shows.by_token(params[:token])
+        status 404 unless known
+        LinkPage.new(self, known ? "/air/#{params[:token]}/live" : "", request.GET, edited: false).answer
+      rescue ArgumentError # a query that is no query
+        LinkPage.new(self, "/air/#{params[:token]}/live", {}, edited: false).answer
+      end
+    end
+  end
+end

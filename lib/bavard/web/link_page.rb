@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "../core/look/chat_css"
+require_relative "../core/stage/link_options"
+
+module Bavard
+  module Web
+    # The page that draws a stage, as a link or the Stage station shows it: transparent, with nothing on it that the
+    # stage does not say.
+    class LinkPage
+      # @param app [Sinatra::Base] to render with
+      # @param socket [String] path of the WebSocket
+      # @param query [Hash] options in the link
+      # @param edited [Boolean] whether somebody edits it, so that the page may say what it does not understand
+      def initialize(app, socket, query, edited:)
+        @app = app
+        @socket = socket
+        @options = Core::Stage::LinkOptions.read(query.to_h { |name, given| [name.to_s.scrub(""), given.to_s.scrub("")] })
+        @edited = edited
+      end
+
+      # @return [String] HTML
+      def answer
+        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest: @options.values["newest"],
+                                                     one_name: @options.values["name_colour"] == "one",
+                                                     not_understood: @options.not_understood, edited: @edited})
+      end
+
+      private
+
+      def css
+        Core::Look::ChatCss.from(@options.values)
+      end
+    end
+  end
+end

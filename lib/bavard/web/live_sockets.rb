@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+require "rack"
+require "websocket/driver"
+
+module Bavard
+  module Web
+    # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
+    # host's own pages. Taken off the web server at once and handed to the relay.
+    class LiveSockets
+      AIR = %r{\A/air/([\w-]{16,64})/live\z}
+      DRAFT = %r{\A/stage/(\d{1,18})/live\z}
+      SHOW = "/live"
+      NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
+
+      # Told of what comes from a page that only listens.
+      module Listener
+        module_function
+
+        def opened(_connection) = nil
+        def heard(_connection, _text) = nil
+        def closed(_connection) = nil
+      end
+
+      # Told of what a screen of an air link does.
+      Watcher = Struct.new(:show, :desk) do
+        def opened(connection) = show.screen(desk, :opened, connection)
+        def heard(connection, text) = show.screen(desk, :heard, connection, text)
+        def closed(connection) = show.screen(desk, :closed, connection)
+      end
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        path = env["SCRIPT_NAME"] + env["PATH_INFO"]
+        return @app.call(env) unless path.end_with?("/live") && WebSocket::Driver.websocket?(env)
+        return NOTHING_HERE unless same_origin?(env)
+
+        topic, follower = find(env, path)
+        topic ? take_over(env, topic, follower) : NOTHING_HERE
+      end
+
+      private
+
+      def find(env, path)
+        site = env["bavard.site"]
+        if (match = AIR.match(path))
+          show, desk = site.shows.by_token(match[1])
+          return desk && [desk.air_topic, Watcher.new(show, desk)]
+        end
+        show = own_show(env, site) or return
+        return [show.topic, Listener] if path == SHOW
+
+        desk = (match = DRAFT.match(path)) && show.desks[match[1].to_i]
+        desk && [desk.draft_topic, Listener]
+      end
+
+      def own_show(env, site)
+        rodauth = env["rodauth"] or return
+        return unless rodauth.logged_in? && !rodauth.two_factor_partially_authenticated?
+
+        record = site.house.shows.of_account(rodauth.session_value)
+        record && (site.shows[record.id] || site.shows.run(record.id))
+      end
+
+      # A page of another site must not listen in with the host's cookie.
+      def same_origin?(env)
+        origin = env["HTTP_ORIGIN"]
+        origin.nil? || origin.sub(%r{\Ahttps?://}, "") == env["HTTP_HOST"]
+      end
+
+      def take_over(env, topic, follower)
+        io = env["rack.hijack"].call
+        query = Rack::Utils.parse_query(env["QUERY_STRING"])
+        env["bavard.site"].house.hub.join(io, env, topic, follower:, last: query["last"])
+        [-1, {}, []]
+      end
+    end
+  end
+end

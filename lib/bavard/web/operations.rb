@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+require "json"
+require "prometheus/client/formats/text"
+
+module Bavard
+  module Web
+    # /healthz and /metrics, for operators.
+    class Operations
+      TEXT = Prometheus::Client::Formats::Text
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        case env["PATH_INFO"]
+        when "/healthz" then health(env["bavard.site"])
+        when "/metrics" then [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(env["bavard.site"].house.meters.registry)]]
+        else @app.call(env)
+        end
+      end
+
+      private
+
+      def health(site)
+        trouble = database(site)
+        journal = site.house.journal
+        body = {ok: trouble.nil?, database: trouble || "answers", log: {waiting: journal.waiting, lost: journal.lost}}
+        [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
+      end
+
+      def database(site)
+        site.db.get(1)
+        nil
+      rescue Sequel::Error => error
+        error.message.lines.first.to_s.strip
+      end
+    end
+  end
+end
