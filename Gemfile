@@ -24,7 +24,7 @@ gem "websocket-driver", "~> 0.8"
 group :test do
   gem "axe-core-api", "~> 4.11"
   gem "capybara", "~> 3.40"
-  gem "chunky_png", "~> 1.4"
+  gem "ruby-vips", "~> 2.2"
   gem "cuprite", "~> 0.19"
   gem "minitest", "~> 5.27"
   gem "prop_check", "~> 1.0"

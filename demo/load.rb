@@ -52,7 +52,9 @@ module Bavard
       def create
         File.write(word_file, Array.new(4) { WORDS[SecureRandom.random_number(WORDS.size)] }.join("-"), perm: 0o600)
         account_id = @db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(password))
-        show = Store::Shows.new(@db).create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
+        shows = Store::Shows.new(@db)
+        show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
+        shows.keep_gate(show.id, show.gate.merge("left_out" => {"on" => true, "names" => ["mere_clock"]}))
         STAGES.each { |stage| create_stage(show, stage) }
         create_feed(show) if @ports
       end

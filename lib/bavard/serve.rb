@@ -37,6 +37,7 @@ module Bavard
       @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
       @db = Store::Database.open(env.fetch("DATABASE_URL"))
+      $stdout.sync = true
       SemanticLogger.default_level = env.fetch("BAVARD_LOG", "info").to_sym
       SemanticLogger.add_appender(io: $stdout, formatter: :default)
       @log = SemanticLogger["bavard"]

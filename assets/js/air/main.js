@@ -1,28 +1,11 @@
-import { Picture } from "./picture.js";
-import { Report } from "./report.js";
-import { Socket } from "./socket.js";
+import { follow } from "../house/desk.js";
+import { keys } from "../house/keys.js";
+import { LinkCard } from "./link_card.js";
 
-const { socket: path, css, newest, oneName, notUnderstood } = document.body.dataset;
+const cards = new Map([...document.querySelectorAll("[data-stage]")].map((element) => [Number(element.dataset.stage), new LinkCard(element)]));
 
-if (path) {
-  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName });
-  const told = { revision: -1 };
-  const tell = () => {
-    if (told.revision === picture.revision) return;
-    told.revision = picture.revision;
-    report.tell();
-  };
-  const socket = new Socket(path, {
-    open: () => report.tell(),
-    replaced: () => picture.empty(),
-    frame: (frame) => {
-      picture.apply(frame);
-      tell();
-    },
-    missed: (frames) => {
-      picture.applyMissed(frames);
-      tell();
-    },
-  });
-  const report = new Report(socket, picture, JSON.parse(notUnderstood));
-}
+follow((show) => {
+  for (const stage of show.stages) cards.get(stage.id)?.tell(stage);
+});
+
+keys({ t: ["Send a test to the first link", () => cards.values().next().value?.test()] });

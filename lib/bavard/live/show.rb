@@ -8,6 +8,7 @@ require_relative "feed_lane"
 require_relative "figures"
 require_relative "mailbox"
 require_relative "stage_desk"
+require_relative "timer"
 
 module Bavard
   module Live

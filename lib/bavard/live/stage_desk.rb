@@ -48,12 +48,14 @@ module Bavard
         [draft, air].each { |playout| playout.pull_where(&block) }
       end
 
-      # @param edit [Hash] as Core::Stage::Edit takes it
+      # @param edit [Hash] as Core::Stage::Edit takes it; edits of one "gesture", such as a drag, are undone in one step
       # @return [Hash] the edit as it was read
       # @raise [Bavard::Error]
       def edit(edit)
+        gesture = edit.delete("gesture")
         done = apply(edit)
-        @undo << done.undo
+        @undo << done.undo unless gesture && gesture == @gesture
+        @gesture = gesture
         @undo.shift if @undo.size > MOST_UNDO
         @redo.clear
         done.edit
@@ -148,7 +150,7 @@ module Bavard
       # @return [Hash] for the Stage and Air pages
       def report(now_ms)
         {id:, name: stage.name, changes:, revision: stage.revision, undo: @undo.any?, redo: @redo.any?,
-         rehearsing: rehearsal&.script&.key, backdrop: stage.backdrop, document: stage.draft, standing: air.standing,
+         rehearsing: rehearsal&.script&.key, backdrop: stage.backdrop, document: stage.draft, contrast: contrast, standing: air.standing,
          screens: screens.map { |screen| screen.told(stage.on_air || stage.draft, stage.revision, now_ms) }}
       end
 
@@ -166,6 +168,14 @@ module Bavard
         end
       end
 
+      # Text on its plate, by piece (WCAG 2.2).
+      def contrast
+        Core::Stage::Document.chat_pieces(stage.draft).to_h do |piece|
+          text, plate = piece.values_at("text_colour", "plate_colour").map { |colour| Core::Look::Colour.parse(colour) }
+          [piece["id"], text.contrast_ratio(plate).round(1)]
+        end
+      end
+
       def apply(edit)
         done = Core::Stage::Edit.apply(stage.draft, edit)
         @house.stages.keep_draft(id, done.document)
@@ -175,6 +185,7 @@ module Bavard
       end
 
       def step(from, to)
+        @gesture = nil
         edit = from.pop or return
         to << apply(edit).undo
       end

@@ -9,6 +9,7 @@ module Bavard
     class GateApp < Station
       get "/" do
         @here = "gate"
+        @gate = @record.gate
         erb :gate
       end
 

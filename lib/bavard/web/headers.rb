@@ -13,7 +13,7 @@ module Bavard
       ALWAYS = {
         "content-security-policy" => POLICY,
         "x-content-type-options" => "nosniff",
-        "referrer-policy" => "no-referrer",
+        "referrer-policy" => "same-origin",
         "cross-origin-opener-policy" => "same-origin",
         "permissions-policy" => "camera=(), microphone=(), geolocation=()"
       }.freeze

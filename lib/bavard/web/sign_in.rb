@@ -51,6 +51,9 @@ module Bavard
           require_login_redirect { login_path }
           login_notice_flash nil
           otp_issuer "Bavard"
+          title_instance_variable :@page_title
+          login_page_title "Sign in"
+          create_account_page_title "A new account"
           otp_setup_link_text "Set up an authenticator app"
           flash_error_key :error
           two_factor_auth_return_to_requested_location? true
@@ -65,7 +68,7 @@ module Bavard
         route do |r|
           env["rodauth"] = rodauth
           rodauth.load_memory
-          r.rodauth
+          r.on("account") { r.rodauth }
           nil
         end
       end

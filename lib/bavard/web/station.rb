@@ -69,6 +69,10 @@ module Bavard
 
         def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
 
+        def station_label
+          STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
+        end
+
         def icon(name, label: nil)
           Icon.svg(name, label:)
         end

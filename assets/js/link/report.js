@@ -16,11 +16,14 @@ export class Report {
 
   measure() {
     if (document.hidden) return this.tell();
-    const from = performance.now();
+    let from = null;
     let frames = 0;
     const count = (now) => {
-      frames += 1;
-      if (now - from < MEASURE_MS) return requestAnimationFrame(count);
+      from ??= now;
+      if (now - from < MEASURE_MS) {
+        frames += 1;
+        return requestAnimationFrame(count);
+      }
       this.rate = (frames * 1000) / (now - from);
       this.tell();
     };

@@ -1,0 +1,133 @@
+// One stage's link, covered until somebody asks for it, and the screens that show it.
+import { icon, make } from "../house/elements.js";
+import { say } from "../house/messages.js";
+import { attempt, get, send } from "../house/send.js";
+import { count, lasting } from "../house/words.js";
+
+const FRESH_MS = 15000;
+
+export class LinkCard {
+  constructor(element) {
+    this.element = element;
+    this.id = element.dataset.stage;
+    this.input = element.querySelector("[data-link]");
+    this.options = element.querySelector("[data-options]");
+    const on = (name, act) => element.querySelector(`[data-do="${name}"]`).addEventListener("click", act);
+    on("copy", () => this.copy(this.link(), "The link"));
+    on("uncover", (event) => this.uncover(event.currentTarget));
+    on("renew", () => this.renew());
+    on("test", () => this.test());
+    on("clear", () => this.clear());
+    for (const button of element.querySelectorAll("[data-copy]")) {
+      button.addEventListener("click", () => this.copy(String(this.document?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()));
+    }
+    this.options.addEventListener("input", () => this.readOptions());
+  }
+
+  show(name) {
+    return this.element.querySelector(`[data-show="${name}"]`);
+  }
+
+  link() {
+    const options = this.options.value.trim().replace(/^\?/, "");
+    return options ? `${this.input.dataset.link}?${options}` : this.input.dataset.link;
+  }
+
+  async copy(text, what) {
+    try {
+      await navigator.clipboard.writeText(text);
+    } catch {
+      copyTheOldWay(text);
+    }
+    say(`${what} is copied.`);
+  }
+
+  uncover(button) {
+    const shown = button.getAttribute("aria-pressed") === "true";
+    button.setAttribute("aria-pressed", !shown);
+    button.setAttribute("aria-label", shown ? "Show the link" : "Cover the link");
+    button.querySelector("use").setAttribute("href", `/assets/vendor/lucide/icons.svg#${shown ? "eye" : "eye-off"}`);
+    this.input.value = shown ? this.input.dataset.covered : this.link();
+  }
+
+  async renew() {
+    const done = await attempt(() => send(`/links/${this.id}/new-link`));
+    if (!done) return;
+    this.input.dataset.link = done.link;
+    if (this.input.value !== this.input.dataset.covered) this.input.value = this.link();
+    say("This link is new. The old one shows nothing from now on; copy the new one into your broadcast software.");
+  }
+
+  async test() {
+    const lines = this.element.querySelector("[data-count]").value;
+    const done = await attempt(() => send(`/links/${this.id}/test`, { count: lines }));
+    if (!done) return;
+    say(this.screens === 0 ? "The test is sent, but no screen shows this link." : `${count(done.sent, "test line")} sent to ${count(this.screens, "screen")}.`);
+  }
+
+  async clear() {
+    const done = await attempt(() => send(`/links/${this.id}/clear`));
+    if (done) say("The screen is cleared. New lines come in as before.");
+  }
+
+  async readOptions() {
+    const read = await attempt(() => get(`/links/options?options=${encodeURIComponent(this.options.value)}`));
+    if (!read) return;
+    const parts = [];
+    if (read.understood.length > 0) parts.push(`Understood: ${read.understood.join(", ")}.`);
+    if (read.not_understood.length > 0) parts.push(`Not understood: ${read.not_understood.join(", ")}.`);
+    this.show("options").textContent = parts.join(" ");
+  }
+
+  tell(stage) {
+    this.document = stage.document;
+    this.screens = stage.screens.length;
+    const { width, height } = stage.document;
+    this.show("size").textContent = `${width} × ${height}${stage.revision === 0 ? " · nothing on air yet" : ` · r${stage.revision}`}`;
+    for (const button of this.element.querySelectorAll("[data-copy]")) button.querySelector("b").textContent = stage.document[button.dataset.copy];
+    const chip = this.show("screens");
+    chip.textContent = this.screens === 0 ? "no screen yet" : count(this.screens, "screen");
+    chip.classList.toggle("off", this.screens > 0);
+    this.drawThumb(stage);
+    this.show("list").replaceChildren(...stage.screens.map((screen, index) => screenRow(screen, index, stage.revision)));
+  }
+
+  drawThumb(stage) {
+    const { width, height, pieces } = stage.document;
+    const thumb = this.element.querySelector(".thumb");
+    const per = (value, whole) => `${(value / whole) * 100}%`;
+    thumb.style.aspectRatio = `${width} / ${height}`;
+    thumb.dataset.backdrop = stage.backdrop;
+    thumb.replaceChildren(...pieces.map((piece) => {
+      const box = make("i");
+      Object.assign(box.style, { left: per(piece.x, width), top: per(piece.y, height), width: per(piece.width, width), height: per(piece.height, height) });
+      return box;
+    }));
+  }
+}
+
+function screenRow(screen, index, revision) {
+  const fine = screen.right && screen.current && screen.heard < FRESH_MS && screen.not_understood.length === 0;
+  const from = ["127.0.0.1", "::1"].includes(screen.from) ? "This computer" : `Computer at ${screen.from}`;
+  const words = [screen.words];
+  if (screen.revision !== null && !screen.current) words.push(revision === 0 ? "shows an empty picture" : `still shows r${screen.revision}`);
+  else if (screen.revision) words.push(`shows r${screen.revision}`);
+  if (screen.hidden) words.push("hidden, kept loaded");
+  if (screen.not_understood.length > 0) words.push(`its link has options that are not understood: ${screen.not_understood.join(", ")}`);
+  const said = make("div", "", make("p", "", `${from}, screen ${index + 1}`), make("p", "said", `${words.join("; ")}.`));
+  if (screen.advice) said.append(make("p", "said", screen.advice));
+  const size = screen.drawn ? `${screen.drawn[0]} × ${screen.drawn[1]}` : "–";
+  const rate = screen.hidden ? "paused" : screen.rate ? `${screen.rate} fps` : "–";
+  return make("div", `screen ${fine ? "fine" : "mind"}`, icon(fine ? "circle-check" : "triangle-alert"), said, make("span", "figure", size), make("span", "figure", rate),
+    make("span", "figure", screen.heard < 1500 ? "just now" : `${lasting(screen.heard)} ago`));
+}
+
+// Where the browser gives no clipboard, as on a plain http address of another computer.
+function copyTheOldWay(text) {
+  const area = make("textarea");
+  area.value = text;
+  document.body.append(area);
+  area.select();
+  document.execCommand("copy");
+  area.remove();
+}

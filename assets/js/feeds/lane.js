@@ -1,0 +1,102 @@
+// One feed as a lane: who it is, its last lines, its pace over ten minutes.
+import { fragmentsOf } from "../link/line.js";
+import { markOf } from "../link/marks.js";
+import { button, icon, make, svg } from "../house/elements.js";
+import { say } from "../house/messages.js";
+import { attempt, send } from "../house/send.js";
+import { clock, clockSeconds, lasting } from "../house/words.js";
+import { openMapping } from "./mapping.js";
+
+const RULES = { command_lines: "command line", left_out: "left out" };
+
+const STATES = {
+  off: { chip: "", drawing: "unplug", words: () => "off" },
+  connecting: { chip: "told", drawing: "refresh-cw", words: () => "connecting" },
+  live: { chip: "well", drawing: "circle-check", words: (feed, now) => `live, ${lasting(now - feed.since)}` },
+  nobody_broadcasting: { chip: "told", drawing: "moon", words: () => "connected, nobody is broadcasting" },
+  waiting: {
+    chip: "mind",
+    drawing: "refresh-cw",
+    words: (feed) => `lost at ${clock(feed.since)}, again in ${lasting(feed.retry_in ?? 0)}`,
+  },
+  needs_you: { chip: "mind", drawing: "key-round", words: () => "needs you" },
+};
+
+export class Lane {
+  constructor(feed) {
+    this.id = feed.id;
+    this.name = make("h2");
+    this.about = make("p");
+    this.chip = make("span", "chip");
+    this.lines = make("div", "lane-lines");
+    this.bars = svg("svg", { viewBox: "0 0 240 44", preserveAspectRatio: "none", role: "img", "aria-label": "Lines in each ten seconds of the last ten minutes" });
+    this.rate = make("p");
+    this.doing = make("div", "lane-do");
+    const who = make("div", "lane-who", markOf(feed.mark), this.name, this.about, make("div", "lane-state", this.chip));
+    this.element = make("article", "panel-box lane", who, this.lines, make("div", "lane-pace", this.bars, this.rate, this.doing));
+    this.element.dataset.feed = feed.id;
+  }
+
+  tell(feed, now) {
+    const state = STATES[feed.state];
+    this.name.textContent = feed.name;
+    this.about.textContent = feed.words;
+    this.element.setAttribute("aria-label", feed.name);
+    this.element.classList.toggle("needs", feed.state === "needs_you");
+    this.chip.className = `chip ${state.chip}`;
+    this.chip.replaceChildren(icon(state.drawing), state.words(feed, now));
+    this.drawLines(feed, now);
+    this.drawPace(feed);
+    this.offer(feed);
+  }
+
+  drawLines(feed) {
+    const rows = feed.lines.map((card) => this.row(card));
+    if (feed.gap) rows.push(make("p", "lane-said", `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: this server keeps no history.`));
+    if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", feed.reason));
+    else if (rows.length === 0) rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
+    this.lines.replaceChildren(...rows);
+  }
+
+  row(card) {
+    const name = make("bdi", "", card.n);
+    name.style.color = card.c;
+    const text = make("span", "text", ...fragmentsOf(card.f));
+    text.dir = "auto";
+    const row = make("div", "lane-line", make("time", "", clock(card.t)), name, text);
+    row.classList.toggle("gone", Boolean(card.pulled));
+    if (card.off) row.append(make("span", "chip off", `kept off: ${RULES[card.off] ?? card.off}`));
+    else if (card.pulled) row.append(make("span", "chip", "deleted"));
+    return row;
+  }
+
+  drawPace(feed) {
+    const most = Math.max(4, ...feed.pace);
+    const bars = feed.pace.map((lines, slot) => {
+      const height = lines === 0 ? 1 : Math.max(3, (lines / most) * 44);
+      return svg("rect", { x: slot * 4, y: 44 - height, width: 3, height, fill: feed.mark[1], "fill-opacity": lines === 0 ? 0.35 : 1 });
+    });
+    this.bars.replaceChildren(...bars);
+    this.rate.textContent = feed.rate === 0 ? "quiet for a minute" : `${feed.rate} a minute`;
+  }
+
+  // Made anew only when what can be done changes, so that focus stays where it is.
+  offer(feed) {
+    const wanted = feed.wanted && feed.state !== "needs_you";
+    if (this.offered === wanted) return;
+    this.offered = wanted;
+    const connect = wanted
+      ? button("Disconnect", "pause", () => attempt(() => send(`/feeds/${this.id}/disconnect`)), "button plain")
+      : button("Connect", "play", () => attempt(() => send(`/feeds/${this.id}/connect`)), "button plain");
+    const tags = button("Tags", "pencil", () => openMapping(this.id), "button plain");
+    const remove = button("", "trash-2", () => this.remove(), "button plain");
+    remove.setAttribute("aria-label", `Take ${feed.name} away`);
+    this.doing.replaceChildren(connect, tags, remove);
+  }
+
+  async remove() {
+    const name = this.name.textContent;
+    const done = await attempt(() => send(`/feeds/${this.id}/remove`));
+    if (done) say(`${name} is taken away.`, { undo: () => attempt(() => send(`/feeds/${this.id}/put-back`)) });
+  }
+}

@@ -1,0 +1,31 @@
+import { follow } from "../house/desk.js";
+import { keys } from "../house/keys.js";
+import { count } from "../house/words.js";
+import { addForm } from "./add.js";
+import { Lane } from "./lane.js";
+
+const lanes = new Map();
+const root = document.querySelector("#lanes");
+const add = addForm();
+
+follow((show, lines) => {
+  const here = new Set(show.feeds.map((feed) => feed.id));
+  for (const [id, lane] of lanes) {
+    if (here.has(id)) continue;
+    lane.element.remove();
+    lanes.delete(id);
+  }
+  for (const feed of show.feeds) {
+    if (!lanes.has(feed.id)) {
+      lanes.set(feed.id, new Lane(feed));
+      root.append(lanes.get(feed.id).element);
+    }
+    lanes.get(feed.id).tell(feed, show.now);
+  }
+  document.querySelector("#empty").hidden = show.feeds.length > 0 || add.open;
+  document.querySelector("#summary").textContent =
+    show.feeds.length === 0 ? "" : `${count(show.feeds.length, "chat becomes", "chats become")} one stream: ${show.figures.rate} a minute just now.`;
+  void lines;
+});
+
+keys({ c: ["Connect a chat", () => add.show()] });

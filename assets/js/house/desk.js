@@ -1,0 +1,50 @@
+// The running show as the host's pages see it: the signal line's figures, and whatever a page wants to know.
+import { Socket } from "../link/socket.js";
+import { say } from "./messages.js";
+import { count } from "./words.js";
+
+const MOST_DOTS = 4;
+
+function figure(key, text, trouble = false) {
+  const element = document.querySelector(`[data-figure="${key}"]`);
+  element.textContent = text;
+  element.classList.toggle("trouble", trouble);
+}
+
+function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, on_air: onAir }) {
+  const state = trouble > 0 ? `${trouble} in trouble` : `${live} live`;
+  figure("feeds", feeds === 0 ? "none yet" : `${came} in · ${state}`, trouble > 0);
+  figure("gate", `${off} kept off`);
+  figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
+  figure("air", `${aired} on air · ${count(screens, "screen")}`);
+  const lamp = document.querySelector("#on-air");
+  lamp.classList.toggle("lit", onAir);
+  lamp.lastElementChild.textContent = onAir ? "On air" : "Off air";
+}
+
+function dots(lines) {
+  if (lines.length === 0 || document.hidden) return;
+  for (const wire of document.querySelectorAll(".wire")) {
+    if (wire.children.length >= MOST_DOTS) continue;
+    const dot = document.createElement("i");
+    dot.addEventListener("animationend", () => dot.remove());
+    setTimeout(() => dot.remove(), 1200);
+    wire.append(dot);
+  }
+}
+
+// report(whole, lines): everything there is to know now, and the lines that came since the last time.
+export function follow(report) {
+  let trouble = null;
+  const take = (frame) => {
+    figures(frame.figures);
+    dots(frame.lines ?? []);
+    if (frame.trouble && frame.trouble !== trouble) say(frame.trouble, { bad: true });
+    trouble = frame.trouble;
+    report(frame, frame.lines ?? []);
+  };
+  return new Socket("/live", {
+    frame: (frame) => frame.figures && take(frame),
+    missed: (frames) => frames.length > 0 && take({ ...frames.at(-1), lines: frames.flatMap((frame) => frame.lines ?? []) }),
+  });
+}

@@ -1,0 +1,26 @@
+// Keys of a screen: one table that both acts and explains itself under "?".
+const typing = (target) => target.matches?.("input, textarea, select, [contenteditable]");
+
+export function keys(table) {
+  const list = document.querySelector("#keys-list");
+  const sheet = document.querySelector("#keys");
+  const all = { "?": ["Show these keys", () => sheet.showModal()], ...table };
+  for (const [key, [words]] of Object.entries(all)) {
+    const name = document.createElement("kbd");
+    name.textContent = key;
+    const term = document.createElement("dt");
+    term.append(name);
+    const meaning = document.createElement("dd");
+    meaning.textContent = words;
+    list.append(term, meaning);
+  }
+  document.querySelector("#show-keys").addEventListener("click", () => sheet.showModal());
+  document.addEventListener("keydown", (event) => {
+    if (typing(event.target) || document.querySelector("dialog[open]")) return;
+    const name = [event.ctrlKey || event.metaKey ? "Ctrl " : "", event.shiftKey && event.key.length > 1 ? "Shift " : "", event.key].join("");
+    const act = all[name]?.[1];
+    if (!act) return;
+    event.preventDefault();
+    act(event);
+  });
+}

@@ -1,0 +1,52 @@
+// What the house's pages ask of the server.
+import { say } from "./messages.js";
+
+const token = document.querySelector('meta[name="csrf"]').content;
+
+export class Refused extends Error {
+  constructor({ error, field }) {
+    super(error);
+    this.field = field;
+  }
+}
+
+async function answerOf(response) {
+  const answer = await response.json().catch(() => ({ error: "Bavard answered something that cannot be read." }));
+  if (response.ok) return answer;
+  throw new Refused(answer);
+}
+
+async function ask(path, options = {}) {
+  const headers = { "X-CSRF-Token": token, "X-Requested-With": "XMLHttpRequest", ...options.headers };
+  let response;
+  try {
+    response = await fetch(path, { ...options, headers });
+  } catch {
+    throw new Refused({ error: "Bavard cannot be reached just now. Nothing was changed; try again in a moment." });
+  }
+  if (response.redirected) location.assign("/account/login");
+  return answerOf(response);
+}
+
+// Throws Refused, for a form that shows the reason beside the field.
+export function send(path, values = {}) {
+  return ask(path, { method: "POST", body: new URLSearchParams(values) });
+}
+
+export function sendJson(path, value) {
+  return ask(path, { method: "POST", body: JSON.stringify(value), headers: { "Content-Type": "application/json" } });
+}
+
+export function get(path) {
+  return ask(path);
+}
+
+// For buttons: says what went wrong and gives undefined.
+export async function attempt(work) {
+  try {
+    return await work();
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    say(error.message, { bad: true });
+  }
+}

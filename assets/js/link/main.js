@@ -1,0 +1,28 @@
+import { Picture } from "./picture.js";
+import { Report } from "./report.js";
+import { Socket } from "./socket.js";
+
+const { socket: path, css, newest, oneName, notUnderstood } = document.body.dataset;
+
+if (path) {
+  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName });
+  const told = { revision: -1 };
+  const tell = () => {
+    if (told.revision === picture.revision) return;
+    told.revision = picture.revision;
+    report.tell();
+  };
+  const socket = new Socket(path, {
+    open: () => report.tell(),
+    replaced: () => picture.empty(),
+    frame: (frame) => {
+      picture.apply(frame);
+      tell();
+    },
+    missed: (frames) => {
+      picture.applyMissed(frames);
+      tell();
+    },
+  });
+  const report = new Report(socket, picture, JSON.parse(notUnderstood));
+}

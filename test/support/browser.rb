@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+require "capybara/cuprite"
+require "capybara/minitest"
+require "minitest/autorun"
+require "vips"
+require_relative "processes"
+
+Capybara.register_driver(:bavard) do |app|
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", headless: "new", window_size: [1280, 800], timeout: 30,
+    process_timeout: 60, js_errors: true, browser_options: {
+      "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
+      "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
+      "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil
+    })
+end
+Capybara.default_driver = :bavard
+Capybara.default_max_wait_time = 15
+Capybara.run_server = false
+Capybara.enable_aria_label = true
+
+# A test in a real browser against the running application.
+class BrowserTest < Minitest::Test
+  include Capybara::DSL
+  include Capybara::Minitest::Assertions
+  include Wait
+
+  PASSWORD = "reeds-and-water-42"
+
+  def setup
+    TestDatabase.db
+    TestDatabase.clean
+    @app = RunningApp.new.start
+    @started = [@app]
+    Capybara.app_host = @app.address
+  end
+
+  def teardown
+    picture_of_failure unless passed?
+    Capybara.reset_sessions!
+    @started.reverse_each(&:stop)
+  end
+
+  def oxbow(pace: 0)
+    @oxbow ||= RunningOxbow.new(pace:).start.tap { |oxbow| @started << oxbow }
+  end
+
+  # By mouse and keyboard, as a new host does.
+  def make_account(email: "host#{rand(1_000_000)}@reedmere.example", show: "Test watch")
+    visit "/account/login"
+    click_on "Make a new account"
+    fill_in "Name of your show", with: show
+    fill_in "Your name on it", with: "Odalys"
+    fill_in "E-mail address", with: email
+    fill_in "Password", with: PASSWORD
+    click_on "Make the account"
+    assert_text "What comes in"
+    email
+  end
+
+  def add_feed(address)
+    visit "/feeds"
+    click_on "Connect a chat", match: :first
+    fill_in "Address or channel, in one piece", with: address
+    click_on "Connect", exact: true
+    assert_selector ".lane .chip", text: "live"
+  end
+
+  def make_stage
+    visit "/stage"
+    click_on "Make a stage of 1920 × 1080"
+    assert_selector "#hint", text: "Drag on the picture"
+  end
+
+  # @param box [Array<Integer>] x, y, width, height on the stage, in its own pixels
+  def draw_chat(x, y, width, height, stage_width: 1920)
+    corner = evaluate_script("(() => { const box = document.querySelector('#hands').getBoundingClientRect(); return [box.left, box.top, box.width]; })()")
+    ratio = corner[2] / stage_width.to_f
+    mouse = page.driver.browser.mouse
+    from = [corner[0] + (x * ratio), corner[1] + (y * ratio)]
+    mouse.move(x: from[0], y: from[1]).down
+    mouse.move(x: from[0] + (width * ratio), y: from[1] + (height * ratio), steps: 6).up
+    assert_selector ".hand.chosen"
+  end
+
+  def put_on_air
+    click_on "Put on air"
+    assert_text(/Revision \d+ is on air/)
+  end
+
+  # The air link, copied as a host copies it: uncovered on the Air station.
+  def air_link
+    visit "/links"
+    click_on "Show the link", match: :first
+    wait_for("the link") { find(".link-text", match: :first).value[%r{http://.*/air/[\w-]{32}\z}] }
+  end
+
+  # A screen as broadcast software would open it: another window, without a cookie, with a transparent ground.
+  def open_screen(link, width: 1920, height: 1080, name: :screen)
+    Capybara.using_session(name) do
+      browser = page.driver.browser.page
+      browser.command("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: false)
+      browser.command("Emulation.setDefaultBackgroundColorOverride", color: {r: 0, g: 0, b: 0, a: 0})
+      visit link
+      yield if block_given?
+    end
+  end
+
+  def on_screen(name = :screen, &block)
+    Capybara.using_session(name, &block)
+  end
+
+  # @return [Vips::Image] of the current session's page, with its alpha
+  def picture
+    Vips::Image.new_from_buffer(page.driver.browser.page.screenshot(format: "png", encoding: :binary), "")
+  end
+
+  # @return [Boolean] whether every pixel outside of the box has alpha 0
+  def clear_outside?(image, x, y, width, height)
+    image.extract_band(3).draw_rect([0], x, y, width, height, fill: true).max.zero?
+  end
+
+  # @return [Float] pixels inside of the box that are painted
+  def painted_inside(image, x, y, width, height)
+    alpha = image.extract_band(3).crop(x, y, width, height)
+    ((alpha > 0).avg / 255) * width * height
+  end
+
+  private
+
+  def picture_of_failure
+    folder = File.join(TestDatabase::PROJECT, "tmp/failures")
+    FileUtils.mkdir_p(folder)
+    page.driver.browser.screenshot(path: File.join(folder, "#{name}.png"))
+    FileUtils.cp(@app.log, File.join(folder, "#{name}.log"))
+  rescue StandardError => error
+    warn "no picture of the failure: #{error.class}"
+  end
+end

@@ -1,0 +1,20 @@
+# frozen_string_literal: true
+
+# Waits for a condition, never for a time.
+module Wait
+  LIMIT_S = 20
+
+  # @yield until it gives something true
+  # @return what it gave
+  def wait_for(what, limit_s: LIMIT_S)
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + limit_s
+    loop do
+      found = yield
+      return found if found
+      raise Minitest::Assertion, "waited #{limit_s} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+
+      Thread.pass
+      IO.select(nil, nil, nil, 0.01)
+    end
+  end
+end
