@@ -2,7 +2,7 @@
 
 # Runs the test files it is given, or all of them.
 
-if ENV["COVERAGE"]
+if ENV["COVERAGE"] == "1"
   require "simplecov"
   SimpleCov.start do
     enable_coverage :branch

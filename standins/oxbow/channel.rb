@@ -34,6 +34,9 @@ module Oxbow
     def lines = synchronize { @events.select { |event| event.kind == "PRIVMSG" }.last(40) }
     def redacted = synchronize { @events.select { |event| event.kind == "REDACT" }.to_h { |event| [event.text, true] } }
 
+    # Cuts every client off, as a broken network would.
+    def cut = synchronize { @members.dup }.each(&:cut)
+
     # @return [Event] said by a viewer or by a client
     def say(nick, text, tags: {}, except: nil)
       record("PRIVMSG", nick, text, tags, except)

@@ -33,6 +33,8 @@ module Oxbow
       @socket.close
     end
 
+    def cut = @socket.shutdown
+
     def echo? = @granted.include?("echo-message")
 
     # Sends a channel's event the way this client asked for it.

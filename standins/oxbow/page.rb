@@ -32,6 +32,7 @@ module Oxbow
       when "/say" then say(params)
       when "/delete" then @channel.redact("oxbow", params["id"].to_s[0, 64])
       when "/topic" then @channel.topic = params["on"] == "1" ? Channel::ON_TOPIC : Channel::OFF_TOPIC
+      when "/cut" then @channel.cut
       when "/pace" then @talkers.per_minute = params["per_minute"].to_f.clamp(0, 600)
       end
     end

@@ -34,6 +34,7 @@ module Bavard
         def initialize(settings, lines = [])
           @settings = settings
           @lines = lines.last(REMEMBERED)
+          @known = @lines.to_h { |line| [line.id, true] }
           @pulled = {}
           @standing = []
         end
@@ -42,10 +43,11 @@ module Bavard
         #
         # @param line [Line] counted once, however often it comes
         def add(line)
-          return if @lines.any? && @lines.last.id >= line.id && @lines.any? { |known| known.id == line.id }
+          return if @known.key?(line.id)
 
+          @known[line.id] = true
           later = @lines.any? && @lines.last.shown_at_ms > line.shown_at_ms &&
-            @lines.index { |known| known.shown_at_ms > line.shown_at_ms }
+            @lines.index { |other| other.shown_at_ms > line.shown_at_ms }
           later ? @lines.insert(later, line) : @lines << line
           forget(@lines.shift) if @lines.size > REMEMBERED
         end
@@ -63,6 +65,7 @@ module Bavard
         # Takes everything away.
         def clear
           @lines.clear
+          @known.clear
           @pulled.clear
         end
 
@@ -111,6 +114,7 @@ module Bavard
         end
 
         def forget(line)
+          @known.delete(line.id)
           @pulled.delete(line.id)
         end
       end

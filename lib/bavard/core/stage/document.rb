@@ -18,6 +18,7 @@ module Bavard
         ].to_h { |property| [property.name, property] }.freeze
         KINDS = {ChatPiece::KIND => ChatPiece}.freeze
         MOST_PIECES = 200
+        ID = /\A[a-z]{1,20}\d{1,6}\z/
 
         module_function
 

@@ -44,9 +44,22 @@ module Bavard
 
         # Puts a whole piece at its place in the order; how a removed one comes back.
         def put(document, edit)
-          piece = edit.fetch("piece")
-          pieces = document["pieces"].dup.insert(edit.fetch("at").clamp(0, document["pieces"].size), piece)
-          Done.new(document.merge("pieces" => pieces), edit, {"do" => "remove", "piece" => piece["id"]})
+          piece = whole_piece(document, edit["piece"])
+          at = edit["at"].is_a?(Integer) ? edit["at"].clamp(0, document["pieces"].size) : document["pieces"].size
+          Done.new(document.merge("pieces" => document["pieces"].dup.insert(at, piece)), edit.merge("piece" => piece),
+            {"do" => "remove", "piece" => piece["id"]})
+        end
+
+        # @raise [Bavard::Error] where it is none, or its id is no id or taken
+        def whole_piece(document, given)
+          raise Error.new("A piece to put names its kind and id.", field: "piece", value: given) unless given.is_a?(Hash)
+
+          id = given["id"]
+          unless id.is_a?(String) && id.match?(Document::ID) && Document.piece(document, id).nil?
+            raise Error.new("That id is taken, or none.", field: "id", value: id)
+          end
+
+          Document.kind(given["kind"]).build(id, given.except("id", "kind"))
         end
 
         def set(document, edit)
@@ -85,7 +98,7 @@ module Bavard
           raise Error.new("An edit's values are named.", field: "values", value: values)
         end
 
-        private_class_method :add, :put, :set, :remove, :size, :existing, :values_of
+        private_class_method :add, :put, :whole_piece, :set, :remove, :size, :existing, :values_of
       end
     end
   end

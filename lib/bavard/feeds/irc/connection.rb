@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "io/wait"
 require "openssl"
 require "socket"
 require_relative "line_reader"
@@ -87,7 +88,7 @@ module Bavard
             left = deadline - Process.clock_gettime(Process::CLOCK_MONOTONIC)
             raise Errno::ETIMEDOUT if left <= 0
 
-            wants == :wait_readable ? tls.wait_readable(left) : tls.wait_writable(left)
+            wants == :wait_readable ? tls.to_io.wait_readable(left) : tls.to_io.wait_writable(left)
           end
         end
 

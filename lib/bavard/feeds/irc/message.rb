@@ -68,7 +68,7 @@ module Bavard
           source&.slice(/\A[^!@]+/)
         end
 
-        private_class_method :read_tags, :unescape, :read_source, :read_words
+        private_class_method :read_tags, :read_source, :read_words
       end
     end
   end

@@ -1,0 +1,40 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/feeds/irc/mapping"
+
+class MappingTest < Minitest::Test
+  Mapping = Bavard::Feeds::Irc::Mapping
+
+  def test_the_drafts_keys_are_the_defaults
+    mapping = Mapping.new
+    tags = {"msgid" => "m1", "time" => "2026-11-24T05:52:00.250Z", "+draft/display-name" => "Ann", "+draft/color" => "#F3B634", "badges" => "a/1,b"}
+    assert_equal ["m1", 1_795_499_520_250, "Ann", "#f3b634", %w[a/1 b]],
+      [mapping.id(tags), mapping.time_ms(tags), mapping.display_name(tags), mapping.colour(tags), mapping.badges(tags)]
+  end
+
+  def test_the_first_tag_that_is_there_counts
+    mapping = Mapping.new(Mapping.read("display_name" => "x/name, y/name"))
+    assert_equal "Y", mapping.display_name({"x/name" => "", "y/name" => "Y", "+draft/display-name" => "no"})
+  end
+
+  def test_times_that_are_none_are_nil
+    ["", "yesterday", "2026-13-40T99:99:99Z", "2026-11-24 05:52:00", "2026-11-24T05:52:00+01:00"].each do |text|
+      assert_nil Mapping.new.time_ms({"time" => text}), text
+    end
+  end
+
+  def test_a_tag_name_that_cannot_be_one_is_refused_by_name
+    assert_equal "colour", assert_raises(Bavard::Error) { Mapping.read("colour" => "ok <b>") }.field
+  end
+
+  def test_the_topic_tells_whether_somebody_is_broadcasting
+    assert Mapping.new.off?("OFF AIR until tomorrow")
+    refute Mapping.new.off?("Dawn ringing")
+    assert Mapping.new(Mapping.read("off_topic" => "gone fishing, closed")).off?("We are Closed today")
+  end
+
+  def test_badges_have_a_limit
+    assert_equal 12, Mapping.new.badges({"badges" => (1..900).to_a.join(",")}).size
+  end
+end
