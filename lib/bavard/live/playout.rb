@@ -37,6 +37,7 @@ module Bavard
         @document = document || EMPTY
         @revision = revision
         @pieces = Core::Stage::Document.chat_pieces(@document).map { |piece| piece_for(piece) }
+        @style = style
         @restyled = true
       end
 
@@ -110,7 +111,7 @@ module Bavard
 
       def changes(now_ms)
         change = {}
-        change[:style] = style if @restyled
+        change[:style] = @style if @restyled
         @pieces.each { |piece| add_changes(change, piece, piece.timeline.advance(now_ms)) }
         change
       end
@@ -133,7 +134,7 @@ module Bavard
 
       # What is there now, fixed now, put together only when a screen asks for it.
       def picture
-        style = self.style
+        style = @style
         standing = @pieces.map { |piece| [piece, piece.timeline.standing] }
         -> { {style:, in: standing.to_h { |piece, lines| [piece.id, lines.map { |line| card(piece, line) }] }} }
       end

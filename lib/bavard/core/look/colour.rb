@@ -17,9 +17,17 @@ module Bavard
         def self.parse(text)
           return unless text.is_a?(String) && text.match?(HEX)
 
-          digits = text.delete_prefix("#")
-          digits = digits.each_char.map { |digit| digit * 2 }.join if digits.length == 3
-          new(*digits.scan(/../).map { |pair| pair.hex / 255.0 })
+          number = normal(text)[1..].hex
+          new((number >> 16) / 255.0, ((number >> 8) & 255) / 255.0, (number & 255) / 255.0)
+        end
+
+        # @param text [String, nil] as for {parse}
+        # @return [String, nil] "#rrggbb" in lower case, without the cost of a Colour
+        def self.normal(text)
+          return unless text.is_a?(String) && text.match?(HEX)
+
+          text = text.downcase
+          text.length == 4 ? text.gsub(/\h/) { |digit| digit * 2 } : text
         end
 
         # From OKLCH (Björn Ottosson, "A perceptual color space for image processing", 2020; CSS Color 4 §9).
@@ -30,6 +38,7 @@ module Bavard
         # @param hue [Float] radians
         def self.oklch(lightness, chroma, hue)
           channels = nil
+          chroma = 0.0 unless lightness.between?(0.001, 0.999)
           12.times do
             channels = Oklab.to_srgb(lightness, chroma * Math.cos(hue), chroma * Math.sin(hue))
             break if channels.all? { |channel| channel.between?(-0.0005, 1.0005) }
@@ -43,6 +52,11 @@ module Bavard
           @red = red
           @green = green
           @blue = blue
+        end
+
+        # @return [Colour] as it is drawn, with eight bits a channel
+        def drawn
+          Colour.new((red * 255).round / 255.0, (green * 255).round / 255.0, (blue * 255).round / 255.0)
         end
 
         # @return [Array(Float, Float, Float)] lightness, chroma, hue in radians

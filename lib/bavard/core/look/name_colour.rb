@@ -15,6 +15,8 @@ module Bavard
         READABLE_RATIO = 4.5
         OWN_CHROMA = 0.13
         REMEMBERED = 4000
+        # Halvings of the way to white or black: finer than eight bits can show.
+        STEPS = 9
 
         # @param ground [String] "#rrggbb" behind the name
         # @param ratio [Float] the least contrast ratio wanted
@@ -50,7 +52,7 @@ module Bavard
         # Bisects toward the far end for the lightness nearest to the given one that is enough.
         def least(from, reach)
           best = yield(reach)
-          16.times do
+          STEPS.times do
             middle = (from + reach) / 2
             tried = yield(middle)
             if enough?(tried)
@@ -63,9 +65,8 @@ module Bavard
           best
         end
 
-        # As drawn, that is after rounding to eight bits a channel.
         def enough?(colour)
-          Colour.parse(colour.to_s).contrast_ratio(@ground) >= @ratio
+          colour.drawn.contrast_ratio(@ground) >= @ratio
         end
 
         # Whether white is the readable end on this ground.

@@ -90,7 +90,7 @@ module Bavard
             def read(given)
               text = given.to_s.strip
               text = "##{text}" unless text.start_with?("#")
-              Look::Colour.parse(text)&.to_s || raise(Error, "#{Reading.sentence(label)} is written as in #f3b634.")
+              Look::Colour.normal(text) || raise(Error, "#{Reading.sentence(label)} is written as in #f3b634.")
             end
 
             def write(value)

@@ -68,7 +68,7 @@ module Bavard
 
         # @return [String, nil] "#rrggbb"
         def colour(tags)
-          Core::Look::Colour.parse(first("colour", tags))&.to_s
+          Core::Look::Colour.normal(first("colour", tags))
         end
 
         # @return [Array<String>] such as ["subscriber/12", "ringer"]
@@ -77,14 +77,12 @@ module Bavard
           list ? list.split(",").first(MOST_BADGES) : NONE
         end
 
+        TIME = /\A(\d{4}-\d\d-\d\dT\d\d:\d\d):(\d\d)(?:\.(\d{1,3})\d*)?Z\z/
+
         # @return [Integer, nil] Unix milliseconds (IRCv3 server-time: ISO 8601 in UTC)
         def time_ms(tags)
-          text = first("time", tags) or return
-          parts = text.match(/\A(\d{4})-(\d\d)-(\d\d)T(\d\d):(\d\d):(\d\d)(?:\.(\d{1,3})\d*)?Z\z/) or return
-          numbers = parts.captures.first(6).map(&:to_i)
-          (Time.utc(*numbers).to_i * 1000) + (parts[7] || "0").ljust(3, "0").to_i
-        rescue ArgumentError
-          nil
+          parts = TIME.match(first("time", tags) || "") or return
+          minute_ms(parts[1])&.+((parts[2].to_i * 1000) + (parts[3] ? parts[3].ljust(3, "0").to_i : 0))
         end
 
         # @param topic [String]
@@ -96,6 +94,16 @@ module Bavard
         NONE = [].freeze
 
         private
+
+        # Most lines of a busy chat are of the same minute.
+        def minute_ms(text)
+          return @minute_ms if text == @minute
+
+          @minute = text
+          @minute_ms = Time.utc(*text.split(/\D/).map(&:to_i)).to_i * 1000
+        rescue ArgumentError
+          @minute_ms = nil
+        end
 
         def first(entry, tags)
           document.fetch(entry).each do |key|

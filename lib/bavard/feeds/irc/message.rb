@@ -30,10 +30,12 @@ module Bavard
         end
 
         def self.read_tags(text)
-          text.split(";").each_with_object({}) do |pair, tags|
-            key, value = pair.split("=", 2)
-            tags[key] = unescape(value) unless key.nil? || key.empty?
+          tags = {}
+          text.split(";") do |pair|
+            cut = pair.index("=") || pair.length
+            tags[pair[0, cut]] = unescape(pair[(cut + 1)..]) unless cut.zero?
           end
+          tags
         end
 
         # Tag values as IRCv3 writes them: "\:" is ";", "\s" a space, "\r" and "\n" line ends; a lone "\" is dropped.

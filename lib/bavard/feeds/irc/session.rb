@@ -173,10 +173,11 @@ module Bavard
 
         def take_in(tags, nick, text, action)
           id = @mapping.id(tags)
-          history = @history.take(tags["batch"], id, @mapping.time_ms(tags))
+          time_ms = @mapping.time_ms(tags)
+          history = @history.take(tags["batch"], id, time_ms)
           body = Core::Said.new(@mapping.account(tags) || nick, @mapping.display_name(tags) || nick, @mapping.colour(tags),
             @mapping.badges(tags), text, action, history)
-          intake(:line, platform_id: id, platform_time_ms: @mapping.time_ms(tags), body:)
+          intake(:line, platform_id: id, platform_time_ms: time_ms, body:)
         end
 
         def redacted(message)
