@@ -99,8 +99,3 @@ module Bench
     end
   end
 end
-
-if $PROGRAM_NAME == __FILE__
-  require "json"
-  puts JSON.generate(Bench::Pipeline.new.run)
-end

@@ -21,10 +21,15 @@ module TestDatabase
 
   def url
     @url ||= begin
-      postgres = Bavard::Start::Postgres.new(data, fleeting: true)
-      Minitest.after_run { postgres.stop }
-      postgres.start
+      @postgres = Bavard::Start::Postgres.new(data, fleeting: true)
+      Minitest.after_run { stop }
+      @postgres.start
     end
+  end
+
+  def stop
+    @db&.disconnect
+    @postgres.stop
   end
 
   # @return [Sequel::Database] with the newest tables

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+# Runs the benches and prints each figure beside its floor and what is promised.
+
+require "fileutils"
+require "json"
+require_relative "keyboard_to_screen"
+require_relative "many_screens"
+require_relative "pipeline"
+
+wanted = ARGV.empty? ? %w[pipeline keyboard screens] : ARGV
+found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
+found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
+found[:keyboard_to_screen] = Bench::KeyboardToScreen.new.run if wanted.include?("keyboard")
+found[:many_screens] = Bench::ManyScreens.new.run if wanted.include?("screens")
+
+rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
+if (pipeline = found[:pipeline])
+  rows << ["pipeline, one core", "#{pipeline[:lines_per_s]} lines/s", "bare #{(1e6 / pipeline[:bare_us_per_line]).round} lines/s", "8000 lines/s or more", "#{pipeline[:steal_percent]} %"]
+  rows << ["pipeline against bare", "#{pipeline[:ratio_to_bare]} ×", "1 ×", "5 × or less", "#{pipeline[:steal_percent]} %"]
+end
+if (keyboard = found[:keyboard_to_screen])
+  ours, floor = keyboard.values_at(:ours, :floor)
+  steal = ours[:windows].map { |window| window[:steal_percent] }.join(" ")
+  rows << ["keyboard to screen, half", "#{ours[:half_ms]} ms", "#{floor[:half_ms]} ms", "60 ms or less", "#{steal} %"]
+  rows << ["keyboard to screen, 99 in 100", "#{ours[:p99_ms]} ms", "#{floor[:p99_ms]} ms", "150 ms or less", "#{steal} %"]
+  rows << ["lines never painted, of #{ours[:lines]}", ours[:never_painted].to_s, floor[:never_painted].to_s, "0", ours[:method]]
+end
+if (screens = found[:many_screens])
+  steal = screens[:windows].map { |window| window[:steal_percent] }.join(" ")
+  rows << ["#{screens[:screens]} screens, 99 in 100", "#{screens[:p99_ms]} ms", "-", "500 ms or less", "#{steal} %"]
+  rows << ["delivered", "#{screens[:delivered]} of #{screens[:wanted]}", "-", "all", ""]
+end
+
+widths = rows.transpose.map { |column| column.map(&:length).max }
+rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
+FileUtils.mkdir_p("tmp")
+File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
+TestDatabase.stop if (wanted & %w[keyboard screens]).any?

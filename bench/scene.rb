@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+require "minitest"
+require "socket"
+require_relative "../lib/bavard/core/stage/chat_piece"
+require_relative "../lib/bavard/store/feeds"
+require_relative "../lib/bavard/store/secret_box"
+require_relative "../lib/bavard/store/shows"
+require_relative "../lib/bavard/store/stages"
+require_relative "../test/support/processes"
+
+module Bench
+  # An IRC server with nobody in it but us: what it writes is what is typed, and when.
+  class Typist
+    attr_reader :port
+
+    def initialize
+      @server = TCPServer.new("127.0.0.1", 0)
+      @port = @server.addr[1]
+      @readers = Queue.new
+      @thread = Thread.new { loop { welcome(@server.accept) } }
+    end
+
+    # @return [Integer] microseconds of the sender's clock, taken right before the write
+    def say(text)
+      @reader ||= @readers.pop
+      at_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
+      @reader.write(":ann!a@b PRIVMSG #dawn :#{text}\r\n")
+      at_us
+    end
+
+    def stop
+      @thread.kill
+      @server.close
+    end
+
+    private
+
+    def welcome(client)
+      client.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
+      Thread.new do
+        nick = nil
+        while (line = client.gets)
+          word, argument = line.split
+          nick = argument if word == "NICK"
+          client.write(":min 421 * CAP :?\r\n") if word == "CAP"
+          client.write(":min 001 #{nick} :Welcome\r\n") if word == "USER"
+          next unless word == "JOIN"
+
+          client.write(":#{nick}!u@h JOIN #dawn\r\n")
+          @readers << client
+        end
+      rescue SystemCallError, IOError
+        nil
+      end
+    end
+  end
+
+  # The application with one show: one feed, one stage that is on air.
+  class Scene
+    attr_reader :app, :typist, :token
+
+    def initialize
+      TestDatabase.clean if TestDatabase.db
+      @typist = Typist.new
+      seed
+      @app = RunningApp.new.start
+    end
+
+    def link = "#{app.address}/air/#{token}"
+    def socket_path = "/air/#{token}/live"
+
+    def stop
+      app.stop
+      typist.stop
+    end
+
+    private
+
+    def seed
+      db = TestDatabase.db
+      account_id = db[:accounts].insert(email: "bench@reedmere.example", password_hash: "none")
+      show = Bavard::Store::Shows.new(db).create(account_id, name: "Bench", host_name: "Bench")
+      address = {"host" => "127.0.0.1", "port" => typist.port, "tls" => false, "channel" => "#dawn", "nick" => nil}
+      Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32))
+        .create(show.id, kind: "irc", name: "Bench", shape: "circle", colour: "#5fb8d6", address:)
+      stages = Bavard::Store::Stages.new(db)
+      piece = Bavard::Core::Stage::ChatPiece.build("chat1", "x" => 60, "y" => 400, "width" => 800, "height" => 600)
+      document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
+      stage = stages.create(show.id, name: "Bench", document:)
+      stages.put_on_air(stage.id, document, 1)
+      @token = stage.token
+    end
+  end
+end
