@@ -1,9 +1,12 @@
+# frozen_string_literal: true
+
 source "https://rubygems.org"
 
 ruby ">= 3.1"
 
 gem "argon2", "~> 2.3"
 gem "erubi", "~> 1.13"
+gem "json_schemer", "~> 2.5"
 gem "mail", "~> 2.9"
 gem "nio4r", "~> 2.7"
 gem "pg", "~> 1.6"
@@ -14,7 +17,6 @@ gem "roda", "~> 3.109"
 gem "rodauth", "~> 2.49"
 gem "rotp", "~> 6.3"
 gem "rqrcode", "~> 3.1"
-gem "json_schemer", "~> 2.5"
 gem "semantic_logger", "~> 4.17"
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
@@ -24,7 +26,6 @@ gem "websocket-driver", "~> 0.8"
 group :test do
   gem "axe-core-api", "~> 4.11"
   gem "capybara", "~> 3.40"
-  gem "ruby-vips", "~> 2.2"
   gem "cuprite", "~> 0.19"
   gem "minitest", "~> 5.27"
   gem "prop_check", "~> 1.0"
@@ -33,5 +34,6 @@ group :test do
   gem "rubocop-minitest", "~> 0.38", require: false
   gem "rubocop-performance", "~> 1.26", require: false
   gem "rubocop-sequel", "~> 0.4", require: false
+  gem "ruby-vips", "~> 2.2"
   gem "simplecov", "~> 0.22", require: false
 end

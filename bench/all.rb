@@ -16,7 +16,8 @@ found[:many_screens] = Bench::ManyScreens.new.run if wanted.include?("screens")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
 if (pipeline = found[:pipeline])
-  rows << ["pipeline, one core", "#{pipeline[:lines_per_s]} lines/s", "bare #{(1e6 / pipeline[:bare_us_per_line]).round} lines/s", "8000 lines/s or more", "#{pipeline[:steal_percent]} %"]
+  rows << ["pipeline, one core", "#{pipeline[:lines_per_s]} lines/s", "bare #{(1e6 / pipeline[:bare_us_per_line]).round} lines/s",
+    "8000 lines/s or more", "#{pipeline[:steal_percent]} %"]
   rows << ["pipeline against bare", "#{pipeline[:ratio_to_bare]} ×", "1 ×", "5 × or less", "#{pipeline[:steal_percent]} %"]
 end
 if (keyboard = found[:keyboard_to_screen])
@@ -36,4 +37,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if (wanted & %w[keyboard screens]).any?
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens])

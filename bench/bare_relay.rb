@@ -26,7 +26,9 @@ Thread.new do
     socket = web.accept
     head = (line = "") && [].tap { |lines| lines << line.chomp while (line = socket.gets) && line != "\r\n" }
     env = head.drop(1).to_h { |one| one.split(": ", 2).then { |key, value| ["HTTP_#{key.upcase.tr("-", "_")}", value] } }
-    next socket.write("HTTP/1.1 200 OK\r\ncontent-type: text/html\r\nconnection: close\r\n\r\n#{PAGE}") && socket.close unless head[0].include?("/live")
+    unless head[0].include?("/live")
+      next socket.write("HTTP/1.1 200 OK\r\ncontent-type: text/html\r\nconnection: close\r\n\r\n#{PAGE}") && socket.close
+    end
 
     driver = WebSocket::Driver.rack(Wire.new(socket, env.merge("REQUEST_METHOD" => "GET")))
     driver.start

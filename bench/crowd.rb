@@ -10,7 +10,7 @@ require "websocket/driver"
 
 # One screen.
 class Screen
-  attr_reader :socket, :seen
+  attr_reader :socket, :seen, :url
 
   def initialize(port, path)
     @socket = TCPSocket.new("127.0.0.1", port)
@@ -20,8 +20,6 @@ class Screen
     @driver.on(:message) { |event| note(event.data) }
     @driver.start
   end
-
-  attr_reader :url
 
   def write(bytes) = socket.write(bytes)
   def open? = @driver.state == :open
@@ -40,9 +38,7 @@ screens = Array.new(Integer(count)) { Screen.new(Integer(port), path) }
 selector = NIO::Selector.new
 screens.each { |screen| selector.register(screen.socket, :r).value = screen }
 asked = selector.register($stdin, :r)
-until screens.all?(&:open?)
-  selector.select(1) { |monitor| monitor.value&.read }
-end
+selector.select(1) { |monitor| monitor.value&.read } until screens.all?(&:open?)
 $stdout.puts "ready"
 $stdout.flush
 until @done

@@ -32,7 +32,7 @@ module Bench
     def run
       ours = with_scene { |scene| measure(scene.typist, scene.link) }
       floor = with_bare { |typist, link| measure(typist, link) }
-      {ours:, floor:, ratio_half: (ours[:half_ms] / floor[:half_ms]).round(2), ratio_99: (ours[:p99_ms] / floor[:p99_ms]).round(2)}
+      {ours:, floor:, ratio_half: (ours[:half_ms] / floor[:half_ms]).round(2), ratio_p99: (ours[:p99_ms] / floor[:p99_ms]).round(2)}
     end
 
     private
@@ -56,7 +56,8 @@ module Bench
     end
 
     def measure(typist, link)
-      browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30, browser_options: BROWSER)
+      browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30,
+        browser_options: BROWSER)
       browser.evaluate_on_new_document(WATCH)
       browser.go_to(link)
       warm(browser, typist)

@@ -17,6 +17,7 @@ module Bench
   class Pipeline
     RUNS = 60
     LINES = 400
+    UNESCAPED = {":" => ";", "s" => " "}.freeze
     TEXTS = ["morning all 🌅 who is on the boardwalk today?", "@Odalys can we see the wing again please",
       "that is a second-year bird, look at the iris", "log of yesterday is on reedmere.example/log", "صباح الخير من شرفة الطيور",
       "the mist coming off the water is unreal", "🪶🪶🪶", "ring number looks like K41 207"].freeze
@@ -81,7 +82,9 @@ module Bench
       [":s 421 * CAP :?", ":s 001 g :hi", ":g!u@h JOIN #dawn"].each { |text| session.receive(text, 0) }
       session.take_intakes
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Stage::ChatPiece.build("chat1")])
-      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0), document:, marks: ->(_line) { ["circle", "#5fb8d6"] })
+      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0), document:, marks: lambda { |_line|
+        ["circle", "#5fb8d6"]
+      })
       {reader: Bavard::Feeds::Irc::LineReader.new, session:, ids: Bavard::Live::LineIds.new(0), playout:, shown: 0,
        gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::Ladder::DEFAULT)}
     end
@@ -92,7 +95,7 @@ module Bench
         head, _source, _command, _channel, text = bytes.dup.force_encoding(Encoding::UTF_8).scrub.chomp.split(" ", 5)
         tags = head[1..].split(";").to_h do |pair|
           key, value = pair.split("=", 2)
-          [key, value.gsub(/\\(.)/) { {":" => ";", "s" => " "}.fetch(Regexp.last_match(1), Regexp.last_match(1)) }]
+          [key, value.gsub(/\\(.)/) { UNESCAPED.fetch(Regexp.last_match(1), Regexp.last_match(1)) }]
         end
         "<b>#{CGI.escapeHTML(tags["+draft/display-name"])}</b> #{CGI.escapeHTML(text[1..])}"
       end

@@ -12,6 +12,6 @@ if ENV["COVERAGE"] == "1"
 end
 
 files = ARGV.reject { |argument| argument.start_with?("-") }
-files = Dir[File.join(__dir__, "**/*_test.rb")].sort if files.empty?
+files = Dir[File.join(__dir__, "**/*_test.rb")] if files.empty?
 ARGV.select! { |argument| argument.start_with?("-") }
 files.each { |file| require File.expand_path(file) }

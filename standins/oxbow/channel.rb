@@ -91,7 +91,7 @@ module Oxbow
 
     def by_id(id)
       index = @events.index { |event| event.id == id }
-      index && index + 1
+      index && (index + 1)
     end
 
     def by_time(text)

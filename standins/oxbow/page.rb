@@ -44,7 +44,9 @@ module Oxbow
 
     def lines
       gone = @channel.redacted
-      body = @channel.lines.map { |event| {id: event.id, nick: event.tags["+draft/display-name"] || event.nick, text: event.text, gone: gone.key?(event.id)} }
+      body = @channel.lines.map do |event|
+        {id: event.id, nick: event.tags["+draft/display-name"] || event.nick, text: event.text, gone: gone.key?(event.id)}
+      end
       [200, {"content-type" => "application/json"}, [JSON.generate(lines: body, topic: @channel.topic)]]
     end
 

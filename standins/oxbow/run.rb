@@ -17,7 +17,7 @@ require_relative "talkers"
 demo = File.expand_path("../../demo", __dir__)
 viewers = JSON.parse(File.read(File.join(demo, "viewers.json")))
 chatter = JSON.parse(File.read(File.join(demo, "chatter.json")))
-channel = Oxbow::Channel.new("#reedmere", viewers, file: ENV["OXBOW_FILE"])
+channel = Oxbow::Channel.new("#reedmere", viewers, file: ENV.fetch("OXBOW_FILE", nil))
 talkers = Oxbow::Talkers.new(channel, chatter, per_minute: ENV.fetch("OXBOW_PACE", "14").to_f)
 
 irc = TCPServer.new("127.0.0.1", Integer(ENV.fetch("OXBOW_IRC_PORT", "4610")))

@@ -35,11 +35,11 @@ module Oxbow
 
     def tags_for(event, granted)
       tags = {}
-      tags["time"] = Time.at(event.at_ms / 1000r).utc.iso8601(3) if granted.include?("server-time")
+      tags["time"] = Time.at(event.at_ms/1000r).utc.iso8601(3) if granted.include?("server-time")
       tags["account"] = event.tags["account"] if event.tags["account"] && granted.include?("account-tag")
       return tags unless granted.include?("message-tags")
 
-      tags.merge("msgid" => event.id).merge(event.tags.reject { |key, _| key == "account" })
+      tags.merge("msgid" => event.id).merge(event.tags.except("account"))
     end
     private_class_method :tags_for
   end

@@ -43,8 +43,8 @@ class LoadsAloneTest < Minitest::Test
   private
 
   def requires(file)
-    File.read(file).scan(/^\s*require_relative "([^"]+)"/).flatten.map do |path|
+    File.read(file).scan(/^\s*require_relative "([^"]+)"/).flatten.filter_map do |path|
       File.expand_path(path, File.dirname(file)).then { |full| full[%r{\A#{LIB}/([^/]+)}o, 1] }
-    end.compact.uniq
+    end.uniq
   end
 end

@@ -74,7 +74,9 @@ class BrowserTest < Minitest::Test
 
   # @param box [Array<Integer>] x, y, width, height on the stage, in its own pixels
   def draw_chat(x, y, width, height, stage_width: 1920)
-    corner = evaluate_script("(() => { const box = document.querySelector('#hands').getBoundingClientRect(); return [box.left, box.top, box.width]; })()")
+    corner = evaluate_script(<<~JS)
+      (() => { const box = document.querySelector("#hands").getBoundingClientRect(); return [box.left, box.top, box.width]; })()
+    JS
     ratio = corner[2] / stage_width.to_f
     mouse = page.driver.browser.mouse
     from = [corner[0] + (x * ratio), corner[1] + (y * ratio)]
@@ -123,7 +125,7 @@ class BrowserTest < Minitest::Test
   # @return [Float] pixels inside of the box that are painted
   def painted_inside(image, x, y, width, height)
     alpha = image.extract_band(3).crop(x, y, width, height)
-    ((alpha > 0).avg / 255) * width * height
+    (alpha.relational_const(:more, [0]).avg / 255) * width * height
   end
 
   private

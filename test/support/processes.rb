@@ -16,7 +16,7 @@ class RunningApp
   attr_reader :port, :folder
 
   def initialize(port: nil, folder: nil)
-    @port = port || Bavard::Start::Ports.free(20_000 + rand(20_000))
+    @port = port || Bavard::Start::Ports.free(rand(20_000..39_999))
     @folder = folder || Dir.mktmpdir("bavard-app")
   end
 
@@ -62,7 +62,7 @@ class RunningOxbow
   # @param pace [Numeric] lines a minute the demo's viewers say
   def initialize(pace: 0)
     @pace = pace
-    @irc_port = Bavard::Start::Ports.free(20_000 + rand(20_000))
+    @irc_port = Bavard::Start::Ports.free(rand(20_000..39_999))
     @web_port = Bavard::Start::Ports.free(@irc_port + 1)
     @folder = Dir.mktmpdir("oxbow")
   end

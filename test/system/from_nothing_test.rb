@@ -16,7 +16,7 @@ class FromNothingTest < BrowserTest
     link = air_link
 
     open_screen(link) { assert_equal 0, page.all(".piece").size }
-    on_screen { assert_equal 0.0, picture.extract_band(3).max, "before the first Put on air the page is empty" }
+    on_screen { assert_predicate picture.extract_band(3).max, :zero?, "before the first Put on air the page is empty" }
 
     visit "/stage"
     assert_text "nothing is on air yet"

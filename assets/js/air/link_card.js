@@ -19,7 +19,9 @@ export class LinkCard {
     on("test", () => this.test());
     on("clear", () => this.clear());
     for (const button of element.querySelectorAll("[data-copy]")) {
-      button.addEventListener("click", () => this.copy(String(this.document?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()));
+      button.addEventListener("click", () =>
+        this.copy(String(this.document?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()),
+      );
     }
     this.options.addEventListener("input", () => this.readOptions());
   }
@@ -62,7 +64,11 @@ export class LinkCard {
     const lines = this.element.querySelector("[data-count]").value;
     const done = await attempt(() => send(`/links/${this.id}/test`, { count: lines }));
     if (!done) return;
-    say(this.screens === 0 ? "The test is sent, but no screen shows this link." : `${count(done.sent, "test line")} sent to ${count(this.screens, "screen")}.`);
+    say(
+      this.screens === 0
+        ? "The test is sent, but no screen shows this link."
+        : `${count(done.sent, "test line")} sent to ${count(this.screens, "screen")}.`,
+    );
   }
 
   async clear() {
@@ -84,7 +90,8 @@ export class LinkCard {
     this.screens = stage.screens.length;
     const { width, height } = stage.document;
     this.show("size").textContent = `${width} × ${height}${stage.revision === 0 ? " · nothing on air yet" : ` · r${stage.revision}`}`;
-    for (const button of this.element.querySelectorAll("[data-copy]")) button.querySelector("b").textContent = stage.document[button.dataset.copy];
+    for (const button of this.element.querySelectorAll("[data-copy]"))
+      button.querySelector("b").textContent = stage.document[button.dataset.copy];
     const chip = this.show("screens");
     chip.textContent = this.screens === 0 ? "no screen yet" : count(this.screens, "screen");
     chip.classList.toggle("off", this.screens > 0);
@@ -98,11 +105,18 @@ export class LinkCard {
     const per = (value, whole) => `${(value / whole) * 100}%`;
     thumb.style.aspectRatio = `${width} / ${height}`;
     thumb.dataset.backdrop = stage.backdrop;
-    thumb.replaceChildren(...pieces.map((piece) => {
-      const box = make("i");
-      Object.assign(box.style, { left: per(piece.x, width), top: per(piece.y, height), width: per(piece.width, width), height: per(piece.height, height) });
-      return box;
-    }));
+    thumb.replaceChildren(
+      ...pieces.map((piece) => {
+        const box = make("i");
+        Object.assign(box.style, {
+          left: per(piece.x, width),
+          top: per(piece.y, height),
+          width: per(piece.width, width),
+          height: per(piece.height, height),
+        });
+        return box;
+      }),
+    );
   }
 }
 
@@ -110,7 +124,8 @@ function screenRow(screen, index, revision) {
   const fine = screen.right && screen.current && screen.heard < FRESH_MS && screen.not_understood.length === 0;
   const from = ["127.0.0.1", "::1"].includes(screen.from) ? "This computer" : `Computer at ${screen.from}`;
   const words = [screen.words];
-  if (screen.revision !== null && !screen.current) words.push(revision === 0 ? "shows an empty picture" : `still shows r${screen.revision}`);
+  if (screen.revision !== null && !screen.current)
+    words.push(revision === 0 ? "shows an empty picture" : `still shows r${screen.revision}`);
   else if (screen.revision) words.push(`shows r${screen.revision}`);
   if (screen.hidden) words.push("hidden, kept loaded");
   if (screen.not_understood.length > 0) words.push(`its link has options that are not understood: ${screen.not_understood.join(", ")}`);
@@ -118,8 +133,15 @@ function screenRow(screen, index, revision) {
   if (screen.advice) said.append(make("p", "said", screen.advice));
   const size = screen.drawn ? `${screen.drawn[0]} × ${screen.drawn[1]}` : "–";
   const rate = screen.hidden ? "paused" : screen.rate ? `${screen.rate} fps` : "–";
-  return make("div", `screen ${fine ? "fine" : "mind"}`, icon(fine ? "circle-check" : "triangle-alert"), said, make("span", "figure", size), make("span", "figure", rate),
-    make("span", "figure", screen.heard < 1500 ? "just now" : `${lasting(screen.heard)} ago`));
+  return make(
+    "div",
+    `screen ${fine ? "fine" : "mind"}`,
+    icon(fine ? "circle-check" : "triangle-alert"),
+    said,
+    make("span", "figure", size),
+    make("span", "figure", rate),
+    make("span", "figure", screen.heard < 1500 ? "just now" : `${lasting(screen.heard)} ago`),
+  );
 }
 
 // Where the browser gives no clipboard, as on a plain http address of another computer.

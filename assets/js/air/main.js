@@ -2,7 +2,9 @@ import { follow } from "../house/desk.js";
 import { keys } from "../house/keys.js";
 import { LinkCard } from "./link_card.js";
 
-const cards = new Map([...document.querySelectorAll("[data-stage]")].map((element) => [Number(element.dataset.stage), new LinkCard(element)]));
+const cards = new Map(
+  [...document.querySelectorAll("[data-stage]")].map((element) => [Number(element.dataset.stage), new LinkCard(element)]),
+);
 
 follow((show) => {
   for (const stage of show.stages) cards.get(stage.id)?.tell(stage);

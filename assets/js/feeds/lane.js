@@ -29,7 +29,12 @@ export class Lane {
     this.about = make("p");
     this.chip = make("span", "chip");
     this.lines = make("div", "lane-lines");
-    this.bars = svg("svg", { viewBox: "0 0 240 44", preserveAspectRatio: "none", role: "img", "aria-label": "Lines in each ten seconds of the last ten minutes" });
+    this.bars = svg("svg", {
+      viewBox: "0 0 240 44",
+      preserveAspectRatio: "none",
+      role: "img",
+      "aria-label": "Lines in each ten seconds of the last ten minutes",
+    });
     this.rate = make("p");
     this.doing = make("div", "lane-do");
     const who = make("div", "lane-who", markOf(feed.mark), this.name, this.about, make("div", "lane-state", this.chip));
@@ -52,9 +57,17 @@ export class Lane {
 
   drawLines(feed) {
     const rows = feed.lines.map((card) => this.row(card));
-    if (feed.gap) rows.push(make("p", "lane-said", `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: this server keeps no history.`));
+    if (feed.gap)
+      rows.push(
+        make(
+          "p",
+          "lane-said",
+          `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: this server keeps no history.`,
+        ),
+      );
     if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", feed.reason));
-    else if (rows.length === 0) rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
+    else if (rows.length === 0)
+      rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
     this.lines.replaceChildren(...rows);
   }
 

@@ -8,7 +8,7 @@ const lanes = new Map();
 const root = document.querySelector("#lanes");
 const add = addForm();
 
-follow((show, lines) => {
+follow((show) => {
   const here = new Set(show.feeds.map((feed) => feed.id));
   for (const [id, lane] of lanes) {
     if (here.has(id)) continue;
@@ -24,8 +24,9 @@ follow((show, lines) => {
   }
   document.querySelector("#empty").hidden = show.feeds.length > 0 || add.open;
   document.querySelector("#summary").textContent =
-    show.feeds.length === 0 ? "" : `${count(show.feeds.length, "chat becomes", "chats become")} one stream: ${show.figures.rate} a minute just now.`;
-  void lines;
+    show.feeds.length === 0
+      ? ""
+      : `${count(show.feeds.length, "chat becomes", "chats become")} one stream: ${show.figures.rate} a minute just now.`;
 });
 
 keys({ c: ["Connect a chat", () => add.show()] });

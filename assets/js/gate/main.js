@@ -28,7 +28,14 @@ form.addEventListener("change", async () => {
 function row(card) {
   const text = make("span", "text", ...fragmentsOf(card.f));
   text.dir = "auto";
-  return make("div", "kept-off-line", make("time", "", clock(card.t)), make("bdi", "", card.n), text, make("span", "chip off", RULES[card.off] ?? card.off));
+  return make(
+    "div",
+    "kept-off-line",
+    make("time", "", clock(card.t)),
+    make("bdi", "", card.n),
+    text,
+    make("span", "chip off", RULES[card.off] ?? card.off),
+  );
 }
 
 follow((show, lines) => {

@@ -17,7 +17,9 @@ export function keys(table) {
   document.querySelector("#show-keys").addEventListener("click", () => sheet.showModal());
   document.addEventListener("keydown", (event) => {
     if (typing(event.target) || document.querySelector("dialog[open]")) return;
-    const name = [event.ctrlKey || event.metaKey ? "Ctrl " : "", event.shiftKey && event.key.length > 1 ? "Shift " : "", event.key].join("");
+    const name = [event.ctrlKey || event.metaKey ? "Ctrl " : "", event.shiftKey && event.key.length > 1 ? "Shift " : "", event.key].join(
+      "",
+    );
     const act = all[name]?.[1];
     if (!act) return;
     event.preventDefault();

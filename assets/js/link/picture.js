@@ -16,17 +16,22 @@ export class Picture {
 
   apply(frame) {
     if (frame.style) this.style(frame.style);
-    this.each(frame.out, (piece, ids) => ids.forEach((id) => piece.remove(id)));
-    this.each(frame.colours, (piece, pairs) => pairs.forEach(([id, colour]) => piece.recolour(id, colour)));
+    this.each(frame.out, (piece, id) => piece.remove(id));
+    this.each(frame.colours, (piece, [id, colour]) => piece.recolour(id, colour));
     if (frame.whole) for (const [id, piece] of this.pieces) piece.replace(frame.in?.[id] ?? []);
-    else this.each(frame.in, (piece, cards) => cards.forEach((card) => piece.add(card, !document.hidden)));
+    else this.each(frame.in, (piece, card) => piece.add(card, !document.hidden));
   }
 
   // What came and went while the page was away never gets onto the picture.
   applyMissed(frames) {
-    const gone = new Set(frames.flatMap((frame) => Object.entries(frame.out ?? {}).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))));
+    const gone = new Set(
+      frames.flatMap((frame) => Object.entries(frame.out ?? {}).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))),
+    );
     for (const frame of frames) {
-      const lines = Object.entries(frame.in ?? {}).map(([piece, cards]) => [piece, cards.filter((card) => !gone.has(`${piece}/${card.i}`))]);
+      const lines = Object.entries(frame.in ?? {}).map(([piece, cards]) => [
+        piece,
+        cards.filter((card) => !gone.has(`${piece}/${card.i}`)),
+      ]);
       this.apply({ ...frame, in: Object.fromEntries(lines) });
     }
   }
@@ -37,9 +42,9 @@ export class Picture {
   }
 
   each(byPiece, act) {
-    for (const [id, given] of Object.entries(byPiece ?? {})) {
+    for (const [id, items] of Object.entries(byPiece ?? {})) {
       const piece = this.pieces.get(id);
-      if (piece) act(piece, given);
+      if (piece) for (const item of items) act(piece, item);
     }
   }
 

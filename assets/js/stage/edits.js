@@ -40,7 +40,7 @@ export class Edits {
     while (this.waiting.length > 0) {
       const { edit, done } = this.waiting.shift();
       const answer = await attempt(() => sendJson(this.path, edit));
-      done.forEach((tell) => tell(answer?.edit));
+      for (const tell of done) tell(answer?.edit);
     }
     this.busy = false;
   }

@@ -3,7 +3,10 @@
 import { make } from "../house/elements.js";
 
 let ids = 0;
-const nextId = () => `field-${(ids += 1)}`;
+function nextId() {
+  ids += 1;
+  return `field-${ids}`;
+}
 
 function labelled(text, control, className) {
   const label = make("label", className, text);
@@ -12,7 +15,17 @@ function labelled(text, control, className) {
 }
 
 // write: how a value reads; read: what is sent for what was typed
-export function numberField({ name, label, unit = "", step = 1, want, gesture, read = (text) => text, write = (value) => `${value}`, range }) {
+export function numberField({
+  name,
+  label,
+  unit = "",
+  step = 1,
+  want,
+  gesture,
+  read = (text) => text,
+  write = (value) => `${value}`,
+  range,
+}) {
   const input = make("input", "input figure");
   input.id = nextId();
   input.name = name;

@@ -47,11 +47,16 @@ export class Frame {
   }
 
   makeHand(piece) {
-    const hand = make("div", "hand", make("span", "hand-size"), ...SIDES.map((side) => {
-      const grip = make("span", "grip");
-      grip.dataset.side = side;
-      return grip;
-    }));
+    const hand = make(
+      "div",
+      "hand",
+      make("span", "hand-size"),
+      ...SIDES.map((side) => {
+        const grip = make("span", "grip");
+        grip.dataset.side = side;
+        return grip;
+      }),
+    );
     hand.tabIndex = 0;
     hand.dataset.piece = piece.id;
     hand.setAttribute("role", "button");
@@ -62,7 +67,12 @@ export class Frame {
 
   put(hand, { x, y, width, height }) {
     const stage = this.document;
-    Object.assign(hand.style, { left: `${x * this.ratio}px`, top: `${y * this.ratio}px`, width: `${width * this.ratio}px`, height: `${height * this.ratio}px` });
+    Object.assign(hand.style, {
+      left: `${x * this.ratio}px`,
+      top: `${y * this.ratio}px`,
+      width: `${width * this.ratio}px`,
+      height: `${height * this.ratio}px`,
+    });
     hand.querySelector(".hand-size").textContent = `${width} × ${height}`;
     hand.querySelector(".hand-size").hidden = hand.dataset.piece !== this.chosen;
     hand.classList.toggle("low", (y + height) * this.ratio + 24 > stage.height * this.ratio);
@@ -104,13 +114,17 @@ export class Frame {
     const before = place(this.piece(id));
     const gesture = this.tell.gesture();
     this.held = { id };
-    this.track(event, (dx, dy) => {
-      const now = side ? sized(before, side, dx, dy) : { ...before, x: before.x + dx, y: before.y + dy };
-      this.put(hand, now);
-      this.tell.set(id, now, gesture);
-    }, () => {
-      this.held = null;
-    });
+    this.track(
+      event,
+      (dx, dy) => {
+        const now = side ? sized(before, side, dx, dy) : { ...before, x: before.x + dx, y: before.y + dy };
+        this.put(hand, now);
+        this.tell.set(id, now, gesture);
+      },
+      () => {
+        this.held = null;
+      },
+    );
   }
 
   drawNew(event) {
@@ -119,14 +133,28 @@ export class Frame {
     const drawn = make("div", "drawing");
     let values = null;
     this.hands.append(drawn);
-    this.track(event, (dx, dy) => {
-      values = { x: Math.round(Math.min(from[0], from[0] + dx)), y: Math.round(Math.min(from[1], from[1] + dy)), width: Math.abs(dx), height: Math.abs(dy) };
-      Object.assign(drawn.style, { left: `${values.x * this.ratio}px`, top: `${values.y * this.ratio}px`, width: `${values.width * this.ratio}px`, height: `${values.height * this.ratio}px` });
-    }, () => {
-      drawn.remove();
-      if (values && values.width >= DRAWN_AT_LEAST_PX && values.height >= DRAWN_AT_LEAST_PX) this.tell.draw(values);
-      else this.tell.choose(null);
-    });
+    this.track(
+      event,
+      (dx, dy) => {
+        values = {
+          x: Math.round(Math.min(from[0], from[0] + dx)),
+          y: Math.round(Math.min(from[1], from[1] + dy)),
+          width: Math.abs(dx),
+          height: Math.abs(dy),
+        };
+        Object.assign(drawn.style, {
+          left: `${values.x * this.ratio}px`,
+          top: `${values.y * this.ratio}px`,
+          width: `${values.width * this.ratio}px`,
+          height: `${values.height * this.ratio}px`,
+        });
+      },
+      () => {
+        drawn.remove();
+        if (values && values.width >= DRAWN_AT_LEAST_PX && values.height >= DRAWN_AT_LEAST_PX) this.tell.draw(values);
+        else this.tell.choose(null);
+      },
+    );
   }
 
   track(event, moved, done) {

@@ -2,12 +2,34 @@
 import { make } from "../house/elements.js";
 import { choiceRow, colourRow, numberField, numberRow, selectRow } from "./fields.js";
 
-const FACES = ["Atkinson Hyperlegible Next", "Bricolage Grotesque", "Archivo", "Fraunces", "Bitter", "Playpen Sans", "Courier Prime", "Anton"];
-const seconds = { read: (text) => (/^\s*for good\s*$/i.test(text) ? "for good" : Number.parseFloat(text.replace(",", ".")) * 1000), write: (ms) => (ms === null ? "for good" : ms / 1000) };
+const FACES = [
+  "Atkinson Hyperlegible Next",
+  "Bricolage Grotesque",
+  "Archivo",
+  "Fraunces",
+  "Bitter",
+  "Playpen Sans",
+  "Courier Prime",
+  "Anton",
+];
+const seconds = {
+  read: (text) => (/^\s*for good\s*$/i.test(text) ? "for good" : Number.parseFloat(text.replace(",", ".")) * 1000),
+  write: (ms) => (ms === null ? "for good" : ms / 1000),
+};
 
 const PARTS = {
   name: [
-    [choiceRow, { name: "name_colour", label: "Colour", choices: [["theirs", "Theirs, kept readable"], ["one", "One for all"]] }],
+    [
+      choiceRow,
+      {
+        name: "name_colour",
+        label: "Colour",
+        choices: [
+          ["theirs", "Theirs, kept readable"],
+          ["one", "One for all"],
+        ],
+      },
+    ],
     [colourRow, { name: "one_name_colour", label: "That one" }],
   ],
   text: [
@@ -21,7 +43,17 @@ const PARTS = {
     [numberRow, { name: "plate_opacity", label: "Opacity", unit: "%", range: { min: 0, max: 100 } }],
   ],
   stack: [
-    [choiceRow, { name: "newest", label: "Newest line", choices: [["bottom", "At the bottom"], ["top", "At the top"]] }],
+    [
+      choiceRow,
+      {
+        name: "newest",
+        label: "Newest line",
+        choices: [
+          ["bottom", "At the bottom"],
+          ["top", "At the top"],
+        ],
+      },
+    ],
     [numberRow, { name: "at_most", label: "Lines kept", range: { min: 1, max: 50 } }],
     [numberRow, { name: "stay_ms", label: "Seconds shown", unit: "", ...seconds }],
     [numberRow, { name: "keep_last", label: "Always stay", range: { min: 0, max: 50 } }],
@@ -36,8 +68,17 @@ export class Inspector {
     this.forStage = document.querySelector("#for-stage");
     this.partsBox = document.querySelector("#parts");
     this.buildParts({ want: set, gesture });
-    this.buildNumbers("#where", this.shows.where, set, gesture, [["x", "X"], ["y", "Y"], ["width", "W"], ["height", "H"]]);
-    this.buildNumbers("#frame-fields", this.shows.frame, size, gesture, [["width", "Width"], ["height", "Height"], ["frame_rate", "Frames a second"]]);
+    this.buildNumbers("#where", this.shows.where, set, gesture, [
+      ["x", "X"],
+      ["y", "Y"],
+      ["width", "W"],
+      ["height", "H"],
+    ]);
+    this.buildNumbers("#frame-fields", this.shows.frame, size, gesture, [
+      ["width", "Width"],
+      ["height", "Height"],
+      ["frame_rate", "Frames a second"],
+    ]);
     this.specimen = document.querySelector("#specimen-line");
     document.querySelector("#specimen").addEventListener("click", (event) => {
       const part = event.target.closest("[data-part]")?.dataset.part;
@@ -84,7 +125,8 @@ export class Inspector {
     this.part = part;
     this.partsBox.replaceChildren(this.shows.parts[part].box);
     for (const tag of document.querySelectorAll(".specimen-tags [data-part]")) tag.setAttribute("aria-pressed", tag.dataset.part === part);
-    for (const piece of this.specimen.querySelectorAll("[data-part]")) piece.classList.toggle("lit", piece.dataset.part === part && part !== "plate");
+    for (const piece of this.specimen.querySelectorAll("[data-part]"))
+      piece.classList.toggle("lit", piece.dataset.part === part && part !== "plate");
     this.specimen.classList.toggle("lit", part === "plate");
   }
 
@@ -96,7 +138,8 @@ export class Inspector {
     for (const field of this.shows.where) field.show(piece[field.name]);
     for (const { rows, measured } of Object.values(this.shows.parts)) {
       for (const row of rows) row.show(piece[row.name]);
-      if (measured && contrast) measured.textContent = `Text on its plate: ${contrast.toFixed(1)} : 1${contrast < 4.5 ? ", hard to read; 4.5 is the least" : ""}`;
+      if (measured && contrast)
+        measured.textContent = `Text on its plate: ${contrast.toFixed(1)} : 1${contrast < 4.5 ? ", hard to read; 4.5 is the least" : ""}`;
     }
     this.forGood.checked = piece.stay_ms === null;
     this.drawSpecimen(piece);

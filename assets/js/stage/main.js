@@ -59,24 +59,31 @@ function begin(stageId) {
     const wanted = pieces.map((piece) => `${piece.id}${piece.id === state.chosen}`).join();
     if (list.dataset.drawn === wanted) return;
     list.dataset.drawn = wanted;
-    list.replaceChildren(...pieces.map((piece) => {
-      const button = make("button", `button${piece.id === state.chosen ? " chosen" : ""}`, icon("message-square-text"), "Chat");
-      button.type = "button";
-      button.setAttribute("aria-pressed", piece.id === state.chosen);
-      button.addEventListener("click", () => choose(piece.id));
-      return button;
-    }));
+    list.replaceChildren(
+      ...pieces.map((piece) => {
+        const button = make("button", `button${piece.id === state.chosen ? " chosen" : ""}`, icon("message-square-text"), "Chat");
+        button.type = "button";
+        button.setAttribute("aria-pressed", piece.id === state.chosen);
+        button.addEventListener("click", () => choose(piece.id));
+        return button;
+      }),
+    );
   }
 
   function drawBar({ document: stage, revision, changes, undo, redo }) {
-    document.querySelector("#stage-size").textContent = `${stage.width} × ${stage.height} · ${revision === 0 ? "nothing is on air yet, the link shows an empty picture" : `r${revision} is on air`}`;
+    document.querySelector("#stage-size").textContent =
+      `${stage.width} × ${stage.height} · ${revision === 0 ? "nothing is on air yet, the link shows an empty picture" : `r${revision} is on air`}`;
     document.querySelector("#undo").disabled = !undo;
     document.querySelector("#redo").disabled = !redo;
     const waiting = document.querySelector("#waiting");
     waiting.textContent = changes.length === 0 ? "nothing waiting" : `${count(changes.length, "change")} waiting`;
     waiting.classList.toggle("mind", changes.length > 0);
     document.querySelector("#put-on-air").disabled = changes.length === 0;
-    document.querySelector("#changes-list").replaceChildren(...(changes.length > 0 ? changes : ["What you see here is what viewers see."]).map((words) => make("li", "", words)));
+    document
+      .querySelector("#changes-list")
+      .replaceChildren(
+        ...(changes.length > 0 ? changes : ["What you see here is what viewers see."]).map((words) => make("li", "", words)),
+      );
   }
 
   follow((show) => {
@@ -108,7 +115,12 @@ function begin(stageId) {
   const redo = () => attempt(() => send(here("redo")));
   const addByKey = () => {
     const { width, height } = state.document;
-    return add({ x: Math.round(width * 0.04), y: Math.round(height * 0.4), width: Math.round(width * 0.4), height: Math.round(height * 0.55) });
+    return add({
+      x: Math.round(width * 0.04),
+      y: Math.round(height * 0.4),
+      width: Math.round(width * 0.4),
+      height: Math.round(height * 0.55),
+    });
   };
   const remove = async () => {
     if (!state.chosen) return;
@@ -121,7 +133,9 @@ function begin(stageId) {
   document.querySelector("#redo").addEventListener("click", redo);
   document.querySelector("#add-chat").addEventListener("click", addByKey);
   document.querySelector("#remove").addEventListener("click", remove);
-  document.querySelector("#backdrops").addEventListener("change", (event) => attempt(() => send(here("backdrop"), { backdrop: event.target.value })));
+  document
+    .querySelector("#backdrops")
+    .addEventListener("change", (event) => attempt(() => send(here("backdrop"), { backdrop: event.target.value })));
 
   keys({
     c: ["Add a chat piece", addByKey],
@@ -131,6 +145,11 @@ function begin(stageId) {
     "Ctrl y": ["Redo", redo],
     Delete: ["Take the chosen piece off", remove],
     Escape: ["Choose nothing", () => choose(null)],
-    ...Object.fromEntries([["Arrows", "Move the chosen piece 1 px, with Shift 10"], ["Alt arrows", "Size it 1 px, with Shift 10"]].map(([key, words]) => [key, [words]])),
+    ...Object.fromEntries(
+      [
+        ["Arrows", "Move the chosen piece 1 px, with Shift 10"],
+        ["Alt arrows", "Size it 1 px, with Shift 10"],
+      ].map(([key, words]) => [key, [words]]),
+    ),
   });
 }

@@ -9,6 +9,7 @@ module Bavard
       # Times and rates change by themselves.
       ANYWAY_MS = 2000
       MOST_LINES = 30
+      TROUBLE = %i[waiting needs_you].freeze
 
       # @param show [Show]
       def initialize(show, house)
@@ -56,7 +57,7 @@ module Bavard
       def figures(feeds, stages, now_ms)
         @show.figures.at(now_ms).merge(
           feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
-          trouble: feeds.count { |feed| %i[waiting needs_you].include?(feed[:state]) },
+          trouble: feeds.count { |feed| TROUBLE.include?(feed[:state]) },
           waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
           on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
         )

@@ -17,7 +17,7 @@ module Bavard
       # @param people [Array<Hash>] login, name, colour
       # @return [Hash{String => Script}]
       def self.scripts(folder)
-        Dir[File.join(folder, "*.json")].sort.reverse.to_h do |file|
+        Dir[File.join(folder, "*.json")].reverse.to_h do |file|
           given = JSON.parse(File.read(file))
           lines = given["lines"] || JSON.parse(File.read(File.join(folder, "..", given.fetch("from"))))
           key = File.basename(file, ".json")

@@ -214,7 +214,10 @@ module Bavard
         line = Core::Chat::Line.from(intake, id: @house.ids.next(now_ms))
         return @house.reject(:irc, "a line with nothing in it") if line.text.empty?
 
-        verdict = @gate.judge(line)
+        judged(lane, line, @gate.judge(line))
+      end
+
+      def judged(lane, line, verdict)
         aired = verdict.pass? && desks.each_value.map { |desk| desk.show(line) }.any?
         figures.count(line.arrived_at_ms, dropped: !verdict.pass?, aired:)
         @house.journal.line(id, Store::Lines::Entry.new(line, verdict, aired, false))

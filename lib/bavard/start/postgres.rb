@@ -56,20 +56,33 @@ module Bavard
       end
 
       def create
-        self.class.user && !DataFolder.reachable?(@data.root, self.class.user) &&
-          raise(Error, "PostgreSQL's user #{self.class.user} cannot get into #{@data.root}. Name a folder outside of home folders with BAVARD_DATA.")
-
+        check_reachable
         FileUtils.rm_rf(@folder)
         FileUtils.mkdir_p(@folder, mode: 0o700)
         File.write(@data.path("database.password"), SecureRandom.alphanumeric(32), perm: 0o600)
-        FileUtils.mkdir_p(@data.path("handout"))
-        handout = @data.path("handout", "word")
-        File.write(handout, password)
-        FileUtils.chown_R(self.class.user, self.class.user, [@folder, @data.path("handout")]) if self.class.user
-        run!("initdb", "-D", @folder, "-U", "bavard", "-A", "scram-sha-256", "--pwfile=#{handout}", "-E", "UTF8", "--locale=C.UTF-8",
-          *(@fleeting ? ["--no-sync"] : []))
+        handing_out(password) do |file|
+          run!("initdb", "-D", @folder, "-U", "bavard", "-A", "scram-sha-256", "--pwfile=#{file}", "-E", "UTF8", "--locale=C.UTF-8",
+            *(@fleeting ? ["--no-sync"] : []))
+        end
+      end
+
+      def check_reachable
+        user = self.class.user
+        return if DataFolder.reachable?(@data.root, user)
+
+        raise Error, "PostgreSQL's user #{user} cannot get into #{@data.root}. Name a folder outside of home folders with BAVARD_DATA."
+      end
+
+      # A file with the password that PostgreSQL's user can read, for as long as it takes.
+      def handing_out(password)
+        folder = @data.path("handout")
+        FileUtils.mkdir_p(folder, mode: 0o700)
+        file = File.join(folder, "word")
+        File.write(file, password)
+        FileUtils.chown_R(self.class.user, self.class.user, [@folder, folder]) if self.class.user
+        yield file
       ensure
-        FileUtils.rm_rf(@data.path("handout"))
+        FileUtils.rm_rf(folder)
       end
 
       # @return [Integer, nil] where it still runs from before

@@ -3,6 +3,7 @@
 # Starts database, simulated platforms and application, prints where they are, and stops all of it on Ctrl-C.
 # Called by bin/start.
 
+require "fileutils"
 require "json"
 require "net/http"
 require "pg"
@@ -85,7 +86,7 @@ module Bavard
       end
 
       def start_children
-        Dir.mkdir(@data.path("log")) unless Dir.exist?(@data.path("log"))
+        FileUtils.mkdir_p(@data.path("log"))
         @children = []
         @children << standin.start if @standins
         @app = app.start

@@ -22,15 +22,15 @@ module Bavard
 
       # @return [String] HTML
       def answer
-        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest: @options.values["newest"],
-                                                     one_name: @options.values["name_colour"] == "one",
+        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest: @options.properties["newest"],
+                                                     one_name: @options.properties["name_colour"] == "one",
                                                      not_understood: @options.not_understood, edited: @edited})
       end
 
       private
 
       def css
-        Core::Look::ChatCss.from(@options.values)
+        Core::Look::ChatCss.from(@options.properties)
       end
     end
   end

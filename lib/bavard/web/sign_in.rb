@@ -14,65 +14,77 @@ module Bavard
       SHORTEST_PASSWORD = 10
       LONGEST_SHOW_NAME = 80
 
+      # Where accounts are kept.
+      STORAGE = lambda do |site|
+        db site.db
+        hmac_secret site.session_secret
+        account_password_hash_column :password_hash
+        account_status_column :status_id
+        skip_status_checks? true
+        set_deadline_values? true
+        remember_cookie_key "#{site.cookie}.remember"
+        send_unlock_account_email { Letters.write(site.mail_folder, create_unlock_account_email) }
+      end
+      # What it takes to get in.
+      STRENGTH = lambda do |_site|
+        require_bcrypt? false
+        password_minimum_length SHORTEST_PASSWORD
+        require_login_confirmation? false
+        require_password_confirmation? false
+        max_invalid_logins LOCKED_AFTER
+        account_lockouts_deadline_interval seconds: LOCKED_FOR_S
+        extend_remember_deadline? true
+        otp_issuer "Bavard"
+        after_login { remember_login if param_or_nil("remember") }
+      end
+      # Which way people go.
+      WAYS = lambda do |site|
+        prefix "/account"
+        login_redirect "/feeds"
+        already_logged_in { redirect "/feeds" }
+        create_account_redirect "/feeds"
+        logout_redirect "/account/login"
+        require_login_redirect { login_path }
+        login_return_to_requested_location? true
+        two_factor_auth_return_to_requested_location? true
+        before_create_account { Begin.check(self) }
+        after_create_account { Begin.show(self, site) }
+      end
+      # What it is called.
+      WORDS = lambda do |_site|
+        title_instance_variable :@page_title
+        login_page_title "Sign in"
+        create_account_page_title "A new account"
+        login_label "E-mail address"
+        login_notice_flash nil
+        create_account_notice_flash nil
+        otp_setup_link_text "Set up an authenticator app"
+      end
+      FEATURES = %i[login logout create_account remember lockout otp recovery_codes change_password argon2 internal_request].freeze
+
       # @param site [Site]
       # @return [Class] the middleware for this site
       def self.for(site)
-        Class.new(self) { settle(site) }
+        Class.new(self) do
+          plugin :middleware
+          plugin :flash
+          plugin :render, views: File.join(__dir__, "views/sign_in"), escape: true, layout: "layout"
+          plugin :route_csrf
+          plugin(:rodauth, csrf: :route_csrf) do
+            enable(*FEATURES)
+            [STORAGE, STRENGTH, WAYS, WORDS].each { |part| instance_exec(site, &part) }
+          end
+          route { |request| answer(request) }
+        end
       end
 
-      def self.settle(site)
-        plugin :middleware
-        plugin :render, views: File.join(__dir__, "views/sign_in"), escape: true, layout: "layout", engine_opts: {"erb" => {}}
-        plugin :route_csrf
-        secret = site.session_secret
-        plugin(:rodauth, csrf: :route_csrf) do
-          enable :login, :logout, :create_account, :remember, :lockout, :otp, :recovery_codes, :change_password, :argon2,
-            :internal_request
-          db site.db
-          hmac_secret secret
-          prefix "/account"
-          account_password_hash_column :password_hash
-          account_status_column :status_id
-          skip_status_checks? true
-          require_bcrypt? false
-          password_minimum_length SHORTEST_PASSWORD
-          require_login_confirmation? false
-          require_password_confirmation? false
-          max_invalid_logins LOCKED_AFTER
-          account_lockouts_deadline_interval seconds: LOCKED_FOR_S
-          set_deadline_values? true
-          remember_cookie_key "#{site.cookie}.remember"
-          extend_remember_deadline? true
-          login_label "E-mail address"
-          login_redirect "/feeds"
-          already_logged_in { redirect "/feeds" }
-          create_account_redirect "/feeds"
-          logout_redirect "/account/login"
-          require_login_redirect { login_path }
-          login_notice_flash nil
-          otp_issuer "Bavard"
-          title_instance_variable :@page_title
-          login_page_title "Sign in"
-          create_account_page_title "A new account"
-          otp_setup_link_text "Set up an authenticator app"
-          flash_error_key :error
-          two_factor_auth_return_to_requested_location? true
-          login_return_to_requested_location? true
-          after_login { remember_login if param_or_nil("remember") }
-          before_create_account { self.class.const_get(:Begin).check(self) }
-          after_create_account { self.class.const_get(:Begin).show(self, site) }
-          send_unlock_account_email { Mailing.write(site.mail_folder, create_unlock_account_email) }
-          auth_class_eval { const_set(:Begin, Begin) }
-        end
-        plugin :flash
-        route do |r|
-          env["rodauth"] = rodauth
-          rodauth.load_memory
-          r.on("account") { r.rodauth }
-          nil
-        end
+      # Answers what is about accounts and lets everything else through, with who it is.
+      def answer(request)
+        env["rodauth"] = rodauth
+        rodauth.load_memory
+        request.on("account") { request.rodauth }
+        nil
       end
-      private_class_method :settle
 
       # What a new account begins with.
       module Begin
@@ -94,7 +106,7 @@ module Bavard
       end
 
       # Letters are written to a folder as .eml files until an operator connects a mail server.
-      module Mailing
+      module Letters
         module_function
 
         def write(folder, letter)

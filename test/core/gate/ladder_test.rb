@@ -24,7 +24,7 @@ class LadderTest < Minitest::Test
   end
 
   def test_any_prefix_can_be_named_and_is_taken_as_it_is_written
-    assert_equal :drop, verdict(".* help", prefixes: ".*").action.then { verdict(".*help", prefixes: ".*").action }
+    assert_equal(:drop, verdict(".* help", prefixes: ".*").action.then { verdict(".*help", prefixes: ".*").action })
     assert_predicate verdict("xxhelp", prefixes: ".*"), :pass?
   end
 

@@ -51,9 +51,10 @@ class EditTest < Minitest::Test
   end
 
   def test_hostile_edits_are_refused_and_never_crash
-    [nil, 7, [], {}, {"do" => "set"}, {"do" => "set", "piece" => "chat1", "values" => 7}, {"do" => "put"}, {"do" => "put", "piece" => "x", "at" => "y"},
-     {"do" => "size", "values" => {"width" => 5}}, {"do" => "add", "kind" => "video"}, {"do" => "add", "kind" => "chat", "values" => {"x" => {}}},
-     {"do" => "remove", "piece" => {}}].each do |edit|
+    [nil, 7, [], {}, {"do" => "set"}, {"do" => "set", "piece" => "chat1", "values" => 7}, {"do" => "put"},
+      {"do" => "put", "piece" => "x", "at" => "y"},
+      {"do" => "size", "values" => {"width" => 5}}, {"do" => "add", "kind" => "video"}, {"do" => "add", "kind" => "chat", "values" => {"x" => {}}},
+      {"do" => "remove", "piece" => {}}].each do |edit|
       assert_raises(Bavard::Error, edit.inspect) { Edit.apply(with_chat, edit) }
     end
   end

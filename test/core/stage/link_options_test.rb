@@ -10,16 +10,16 @@ class LinkOptionsTest < Minitest::Test
   def test_options_are_read_in_any_case_and_spelling_that_can_be_understood
     {"size" => "30", "SIZE" => "30px", "Text-Size" => "30 PX", "font_size" => "30,0", "sizee" => "30", "fontsiez" => "30"}.each do |name, value|
       result = read({name => value})
-      assert_equal({"size_px" => 30}, result.values, name)
+      assert_equal({"size_px" => 30}, result.properties, name)
       assert_empty result.not_understood
     end
   end
 
   def test_values_too_are_read_leniently
-    assert_equal "Bitter", read({"face" => "bitter"}).values["face"]
-    assert_equal "Atkinson Hyperlegible Next", read({"font" => "atkinson-hyperlegible"}).values["face"]
-    assert_equal "top", read({"newest" => "TOP"}).values["newest"]
-    assert_equal "#ffcc00", read({"color" => "FC0"}).values["text_colour"]
+    assert_equal "Bitter", read({"face" => "bitter"}).properties["face"]
+    assert_equal "Atkinson Hyperlegible Next", read({"font" => "atkinson-hyperlegible"}).properties["face"]
+    assert_equal "top", read({"newest" => "TOP"}).properties["newest"]
+    assert_equal "#ffcc00", read({"color" => "FC0"}).properties["text_colour"]
   end
 
   def test_what_cannot_be_understood_is_named_as_it_stands
@@ -27,7 +27,7 @@ class LinkOptionsTest < Minitest::Test
   end
 
   def test_one_colour_for_names_is_one_for_all
-    assert_equal({"one_name_colour" => "#ffcc00", "name_colour" => "one"}, read({"names" => "#fc0"}).values)
+    assert_equal({"one_name_colour" => "#ffcc00", "name_colour" => "one"}, read({"names" => "#fc0"}).properties)
   end
 
   def test_a_flood_of_options_is_cut

@@ -22,7 +22,7 @@ class AddressTest < Minitest::Test
   end
 
   def test_a_channel_alone_takes_the_server_from_its_field
-    assert_equal ["#dawn", "irc.reedmere.example"], read("paste" => "@DAWN", "host" => "irc.reedmere.example").then { |a| [a.channel, a.host] }
+    assert_equal(["#dawn", "irc.reedmere.example"], read("paste" => "@DAWN", "host" => "irc.reedmere.example").then { |a| [a.channel, a.host] })
   end
 
   def test_typed_fields_win_over_the_pasted

@@ -38,7 +38,7 @@ module FeedContract
     before = Thread.list.size
     @probe = FeedProbe.new(address).start.until_live
     @probe.stop
-    wait_for("the thread to end") { Thread.list.count { |thread| thread.name == "feed-1" }.zero? }
+    wait_for("the thread to end") { Thread.list.none? { |thread| thread.name == "feed-1" } }
     assert_operator Thread.list.size, :<=, before + 2
     assert_equal :off, @probe.state.state
   end
@@ -140,7 +140,7 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_port_where_nothing_listens_is_said_to_be_so
-    @probe = FeedProbe.new("irc://127.0.0.1:#{Bavard::Start::Ports.free(30_000 + rand(9000))}/#x").start
+    @probe = FeedProbe.new("irc://127.0.0.1:#{Bavard::Start::Ports.free(rand(30_000..38_999))}/#x").start
     wait_for("the reason") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "Nothing answers at 127.0.0.1"
   end

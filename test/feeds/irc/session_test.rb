@@ -51,7 +51,7 @@ class SessionTest < Minitest::Test
     assert_equal ["CAP END"], hear(":s 903 ann :ok")
   end
 
-  def test_a_long_password_goes_in_pieces_of_400
+  def test_a_long_password_goes_in_pieces
     session(nick: "ann", password: "x" * 300)
     hear(":s CAP * LS :sasl", ":s CAP * ACK :sasl")
     pieces = hear("AUTHENTICATE +").map { |line| line.delete_prefix("AUTHENTICATE ") }
@@ -98,15 +98,15 @@ class SessionTest < Minitest::Test
   def test_it_is_live_once_it_is_in_the_channel
     session
     join
-    assert_equal [[:live, "Reading #dawn."]], intakes.map { |intake| [intake.body.state, intake.body.reason] }
+    assert_equal([[:live, "Reading #dawn."]], intakes.map { |intake| [intake.body.state, intake.body.reason] })
   end
 
   def test_connected_but_nobody_broadcasting_is_not_the_same_as_live
     session
     hear(":s 421 * CAP :?", ":s 001 guest42 :Welcome", ":guest42!g@h JOIN #dawn", ":s 332 guest42 #dawn :off air until tomorrow")
-    assert_equal %i[live nobody_broadcasting], intakes.map { |intake| intake.body.state }
+    assert_equal(%i[live nobody_broadcasting], intakes.map { |intake| intake.body.state })
     hear(":x TOPIC #dawn :Dawn ringing, live")
-    assert_equal [:live], intakes.map { |intake| intake.body.state }
+    assert_equal([:live], intakes.map { |intake| intake.body.state })
   end
 
   def test_a_line_carries_what_its_tags_say
@@ -124,7 +124,7 @@ class SessionTest < Minitest::Test
     join
     intakes
     hear(":a!b@c PRIVMSG #dawn :\u0001ACTION waves\u0001", ":a!b@c PRIVMSG #dawn :\u0001VERSION\u0001", ":a!b@c PRIVMSG #dawn :\u0001ACTION cut")
-    assert_equal [["waves", true], ["cut", true]], intakes.map { |intake| [intake.body.text, intake.body.action] }
+    assert_equal([["waves", true], ["cut", true]], intakes.map { |intake| [intake.body.text, intake.body.action] })
   end
 
   def test_formatting_codes_are_taken_out
@@ -148,7 +148,7 @@ class SessionTest < Minitest::Test
     join
     intakes
     hear(":op!o@h REDACT #dawn m1 :spam")
-    assert_equal [[:delete_line, "m1"]], intakes.map { |intake| [intake.kind, intake.platform_id] }
+    assert_equal([[:delete_line, "m1"]], intakes.map { |intake| [intake.kind, intake.platform_id] })
   end
 
   def test_a_kick_is_tried_again_and_the_reason_kept
@@ -182,7 +182,7 @@ class SessionTest < Minitest::Test
     assert_equal ["CHATHISTORY AFTER #dawn msgid=m101 100"], hear(":s BATCH -h")
     told = intakes
     assert_equal 100, told.size
-    assert told.all? { |intake| intake.body.history }
+    assert(told.all? { |intake| intake.body.history })
     hear(":s BATCH +i chathistory #dawn")
     assert_empty hear(":s BATCH -i")
   end

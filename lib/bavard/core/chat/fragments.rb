@@ -11,14 +11,17 @@ module Bavard
       # A fragment is a frozen pair of kind and text; the texts together are the line as it came.
       module Fragments
         TOP_LEVEL = "[a-z]{2,24}"
-        MENTION = /(?<![\p{L}\p{N}_])@[\p{L}\p{N}_](?:[\p{L}\p{M}\p{N}_.\-]{0,62}[\p{L}\p{M}\p{N}_])?/
-        LINK = %r{(?<![\w@.])(?:https?://[^\s<>"]{1,2000}|(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.){1,8}#{TOP_LEVEL}\b(?::\d{1,5})?(?:/[^\s<>"]{0,2000})?)}i
+        MENTION = /(?<![\p{L}\p{N}_])@[\p{L}\p{N}_](?:[\p{L}\p{M}\p{N}_.-]{0,62}[\p{L}\p{M}\p{N}_])?/
+        HOST = /(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.){1,8}#{TOP_LEVEL}\b/
+        LINK = %r{(?<![\w@.])(?:https?://[^\s<>"]{1,2000}|#{HOST.source}(?::\d{1,5})?(?:/[^\s<>"]{0,2000})?)}i
         MARKED = Regexp.union(MENTION, LINK)
         TRAILING = /[.,;:!?'"»)\]]+\z/
         # Digits, "#" and "*" have the Emoji property too, but are one only under an enclosing keycap.
         MAYBE_EMOJI = /[\p{Emoji}&&[^0-9#*]]|[0-9#*]\uFE0F?\u20E3/
         CLUSTER_HERE = /\G\X/
-        EMOJI_CLUSTER = /\A(?:\p{Emoji_Presentation}|\p{Emoji}\uFE0F|\p{Regional_Indicator}{2}|[0-9#*]\uFE0F?\u20E3|\p{Emoji_Modifier_Base}\p{Emoji_Modifier})/
+        KEYCAP = /[0-9#*]\uFE0F?\u20E3/
+        EMOJI_CLUSTER =
+          /\A(?:\p{Emoji_Presentation}|\p{Emoji}\uFE0F|\p{Regional_Indicator}{2}|#{KEYCAP}|\p{Emoji_Modifier_Base}\p{Emoji_Modifier})/
 
         module_function
 

@@ -27,7 +27,8 @@ module Bavard
 
         REMEMBERED = 256
 
-        attr_reader :settings, :standing
+        attr_accessor :settings
+        attr_reader :standing
 
         # @param settings [Settings]
         # @param lines [Array<Line>] what was said before, oldest first
@@ -70,9 +71,6 @@ module Bavard
         end
 
         # Other settings for what already stands; the next {#advance} tells what changes.
-        def settings=(settings)
-          @settings = settings
-        end
 
         # @param now_ms [Integer]
         # @return [Change] since the last call

@@ -48,9 +48,7 @@ module Bavard
         end
 
         def self.refuse(field, list, most, longest)
-          if list.size > most
-            raise Error.new("There is room for #{most} #{field}; these are #{list.size}.", field:, value: list.size)
-          end
+          raise Error.new("There is room for #{most} #{field}; these are #{list.size}.", field:, value: list.size) if list.size > most
 
           long = list.find { |entry| entry.length > longest }
           raise Error.new("“#{long[0, 24]}…” is longer than #{longest} characters.", field:, value: long) if long

@@ -48,8 +48,8 @@ module Bavard
 
         def place(properties)
           names = properties.map(&:name)
-          moved = (names & %w[x y]).any?
-          sized = (names & %w[width height]).any?
+          moved = names.intersect?(%w[x y])
+          sized = names.intersect?(%w[width height])
           return "moved and sized" if moved && sized
 
           moved ? "moved" : "sized"

@@ -10,9 +10,9 @@ module Bavard
       # that can be understood.
       #
       #   LinkOptions.read({"Text-Size" => "30PX", "plaet" => "0", "sparkle" => "1"})
-      #   # => Result(values: {"size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
+      #   # => Result(properties: {"size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
       module LinkOptions
-        Result = Struct.new(:values, :not_understood)
+        Result = Struct.new(:properties, :not_understood)
 
         # Every name an option is known by, without case, spaces, dashes and underscores.
         NAMES = {
@@ -33,7 +33,7 @@ module Bavard
         module_function
 
         # @param query [Hash{String => String}] of the link
-        # @return [Result] values by property; what could not be read, as it stands in the link
+        # @return [Result] values as pieces keep them, by property; what could not be read, as it stands in the link
         def read(query)
           result = Result.new({}, [])
           query.first(MOST).each { |name, given| take(name.to_s, given.to_s, result) }
@@ -42,8 +42,8 @@ module Bavard
 
         def take(name, given, result)
           property = ChatPiece::PROPERTIES.fetch(NAMES.fetch(nearest(fold(name))))
-          result.values[property.name] = property.read(property.name == "face" ? face(given) : given)
-          result.values["name_colour"] = "one" if property.name == "one_name_colour"
+          result.properties[property.name] = property.read(property.name == "face" ? face(given) : given)
+          result.properties["name_colour"] = "one" if property.name == "one_name_colour"
         rescue Error, KeyError
           result.not_understood << "#{name}=#{given}"[0, 60]
         end
@@ -54,7 +54,11 @@ module Bavard
 
           near = NAMES.keys.select { |known| known.length > 3 }
             .map { |known| [DidYouMean::Levenshtein.distance(known, name), known] }.min
-          near[0] <= (name.length > 5 ? FAR : 1) || swapped?(near[1], name) ? near[1] : name
+          if near[0] <= (name.length > 5 ? FAR : 1) || swapped?(near[1], name)
+            near[1]
+          else
+            name
+          end
         end
 
         def swapped?(known, name)

@@ -14,7 +14,8 @@ module Bavard
       # See above.
       class Address
         HOST = /\A(?:(?=.{1,253}\z)[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?)*|[0-9a-f:]*:[0-9a-f:.]+)\z/
-        SHAPE = %r{\A(?:(?<scheme>[a-z]{2,5})://)?(?:[^/@\s]*@)?(?<host>\[[0-9a-f:.]+\]|[\w.\-]+)(?::(?<plus>\+)?(?<port>\d+))?(?:/+|\s+|(?=[#@]))?(?<channel>[^\s/?,]*)/?(?:[?,].*)?\z}i
+        SHAPE = %r{\A(?:(?<scheme>[a-z]{2,5})://)?(?:[^/@\s]*@)?(?<host>\[[0-9a-f:.]+\]|[\w.-]+)(?::(?<plus>\+)?(?<port>\d+))?
+          (?:/+|\s+|(?=[\#@]))?(?<channel>[^\s/?,]*)/?(?:[?,].*)?\z}ix
 
         # @param given [Hash{String => String}] host, port, tls, channel, nick, password; or paste, which holds any of
         #   the first four in one piece; typed fields win over the pasted
@@ -30,7 +31,7 @@ module Bavard
         def self.pasted(text)
           text = text.strip
           return {} if text.empty?
-          return {"channel" => text} if text.match?(/\A[#@&][^\s:\/]+\z/)
+          return {"channel" => text} if text.match?(%r{\A[#@&][^\s:/]+\z})
 
           match = text.match(SHAPE) or raise Error.new("“#{text[0, 60]}” is neither an address nor a channel.", field: "paste", value: text)
           scheme = match[:scheme].to_s.downcase
@@ -71,7 +72,7 @@ module Bavard
 
         def self.nick(text)
           return nil if text.strip.empty?
-          return text.strip if text.strip.match?(/\A[A-Za-z\[\]\\`_^{|}][\w\[\]\\`^{|}\-]{0,29}\z/)
+          return text.strip if text.strip.match?(/\A[A-Za-z\[\]\\`_^{|}][\w\[\]\\`^{|}-]{0,29}\z/)
 
           raise Error.new("A nick has letters, digits and any of _ - [ ] { } \\ ` ^ |, and begins with no digit.", field: "nick", value: text)
         end

@@ -30,7 +30,7 @@ module Bavard
 
         # ISUPPORT may lower the size of a page: "CHATHISTORY=50".
         def supported(params)
-          limit = params.filter_map { |word| word[/\A(?:draft\/)?CHATHISTORY=(\d+)\z/i, 1] }.first.to_i
+          limit = params.filter_map { |word| word[%r{\A(?:draft/)?CHATHISTORY=(\d+)\z}i, 1] }.first.to_i
           @page = limit.clamp(1, PAGE) if limit.positive?
         end
 
@@ -38,7 +38,7 @@ module Bavard
         # @return [Core::Gap, nil] what cannot be fetched
         def begin(granted, now_ms)
           return unless @heard_at_ms
-          return gap(now_ms) unless granted.include?("batch") && granted.intersection(CAPABILITIES).any?
+          return gap(now_ms) unless granted.include?("batch") && granted.intersect?(CAPABILITIES)
 
           @fetching = true
           ask
@@ -87,7 +87,7 @@ module Bavard
 
         def ask
           @pages += 1
-          from = @last_id ? "msgid=#{@last_id}" : "timestamp=#{Time.at(@heard_at_ms / 1000r).utc.iso8601(3)}"
+          from = @last_id ? "msgid=#{@last_id}" : "timestamp=#{Time.at(@heard_at_ms/1000r).utc.iso8601(3)}"
           @send.call("CHATHISTORY AFTER #{@channel} #{from} #{@page}")
         end
 

@@ -28,7 +28,7 @@ module Bavard
           "colour" => "Name colour", "badges" => "Badges", "emotes" => "Emote ranges", "reply" => "Reply to",
           "off_topic" => "Topic says when nobody is broadcasting"
         }.freeze
-        KEY = %r{\A\+?[\w./\-]{1,120}\z}
+        KEY = %r{\A\+?[\w./-]{1,120}\z}
         MOST_KEYS = 8
         MOST_BADGES = 12
 

@@ -70,7 +70,7 @@ module Bavard
           return if @introduced
 
           @introduced = true
-          @send.call("PASS #{@address.password.include?(" ") ? ":" : ""}#{@address.password}") if @address.password && !sasl?
+          @send.call("PASS #{":" if @address.password.include?(" ")}#{@address.password}") if @address.password && !sasl?
           @send.call("NICK #{@nick}")
           @send.call("USER #{guest_user} 0 * :#{@nick}")
         end
@@ -93,7 +93,7 @@ module Bavard
 
         # "CAP * LS * :…" says that more lines follow.
         def offered(params)
-          @offered |= params.last.split.map { |offer| offer[/\A[^=]+/] }.compact
+          @offered |= params.last.split.filter_map { |offer| offer[/\A[^=]+/] }
           return if params[2] == "*" && params.size > 3
 
           introduce

@@ -187,11 +187,11 @@ module Bavard
         end
 
         def here?(target)
-          target && target.casecmp?(@address.channel)
+          target&.casecmp?(@address.channel)
         end
 
         def ours?(nick)
-          nick && @nick && nick.casecmp?(@nick)
+          nick&.casecmp?(@nick.to_s)
         end
 
         def quoted(message)
@@ -208,8 +208,10 @@ module Bavard
         end
 
         def over(state, reason)
-          @ended ||= state
-          @reason ||= reason
+          return if @ended
+
+          @ended = state
+          @reason = reason
         end
 
         def send_line(line)

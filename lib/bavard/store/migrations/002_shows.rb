@@ -9,7 +9,7 @@ Sequel.migration do
       String :name, null: false
       String :host_name, null: false
       jsonb :gate, null: false
-      constraint(:name_is_short) { (char_length(name) > 0) & (char_length(name) <= 80) }
+      constraint(:name_is_short) { char_length(name) =~ (1..80) }
     end
 
     create_table(:feeds) do
@@ -49,7 +49,7 @@ Sequel.migration do
       jsonb :document, null: false
       Bignum :made_at_ms, null: false
       primary_key [:stage_id, :number]
-      constraint(:number_counts_from_one) { number > 0 }
+      constraint(:number_counts_from_one) { number >= 1 }
     end
 
     create_table(:lines) do
