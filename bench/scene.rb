@@ -88,7 +88,7 @@ module Bench
       piece = Bavard::Core::Stage::ChatPiece.build("chat1", "x" => 60, "y" => 400, "width" => 800, "height" => 600)
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
       stage = stages.create(show.id, name: "Bench", document:)
-      stages.put_on_air(stage.id, document, 1)
+      stages.put_on_air(stage.id, 1, document, 1)
       @token = stage.token
     end
   end

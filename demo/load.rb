@@ -65,7 +65,7 @@ module Bavard
         document = document.merge("pieces" => [Core::Stage::ChatPiece.build("chat1", stage[:chat])])
         stages = Store::Stages.new(@db)
         made = stages.create(show.id, name: stage[:name], document:, backdrop: stage[:backdrop])
-        stages.put_on_air(made.id, document, (Time.now.to_r * 1000).to_i)
+        stages.put_on_air(made.id, 1, document, (Time.now.to_r * 1000).to_i)
       end
 
       def create_feed(show)

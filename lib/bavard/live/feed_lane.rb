@@ -42,11 +42,6 @@ module Bavard
       def id = feed.id
       def mark = [feed.shape, feed.colour]
 
-      # @param feed [Store::Feeds::Feed] the same one, as it is kept now
-      def renew(feed)
-        @feed = feed
-      end
-
       def connect
         @runner&.halt
         runner = nil

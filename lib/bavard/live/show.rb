@@ -68,7 +68,8 @@ module Bavard
         @mailbox.drop_in([desk, what, connection, text])
       end
 
-      # For use inside {#ask} only, from here on.
+      # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
+      # the journal, so that a show goes on while the database is away.
 
       def add_feed(feed)
         lanes[feed.id] = FeedLane.new(feed, @house, send: method(:take_in))
@@ -77,24 +78,21 @@ module Bavard
 
       def remove_feed(feed_id)
         lanes.delete(feed_id)&.disconnect
-        @house.feeds.remove(feed_id, now_ms)
-      end
-
-      def put_back_feed(feed_id)
-        add_feed(@house.feeds.put_back(feed_id))
+        at_ms = now_ms
+        @house.journal.later { @house.feeds.remove(feed_id, at_ms) }
       end
 
       def want_feed(feed_id, wanted)
         lane = lane(feed_id)
-        @house.feeds.keep(feed_id, wanted:)
-        lane.renew(@house.feeds.find(feed_id))
+        lane.feed.wanted = wanted
+        @house.journal.later { @house.feeds.keep(feed_id, wanted:) }
         wanted ? lane.connect : lane.disconnect
       end
 
       def map_feed(feed_id, mapping)
         lane = lane(feed_id)
-        @house.feeds.keep(feed_id, mapping:)
-        lane.renew(@house.feeds.find(feed_id))
+        lane.feed.mapping = mapping
+        @house.journal.later { @house.feeds.keep(feed_id, mapping:) }
         lane.connect if lane.feed.wanted
       end
 
@@ -103,7 +101,7 @@ module Bavard
       end
 
       def gate=(document)
-        @house.shows.keep_gate(id, document)
+        @house.journal.later { @house.shows.keep_gate(id, document) }
         record.gate = document
         @gate = Core::Gate::Ladder.from(document)
       end

@@ -3,6 +3,7 @@
 require_relative "../core/stage/difference"
 require_relative "../core/stage/edit"
 require_relative "../relay/topic"
+require_relative "../store/stages"
 require_relative "playout"
 require_relative "rehearsal"
 require_relative "screen"
@@ -70,8 +71,10 @@ module Bavard
       end
 
       def put_on_air(now_ms)
-        number = @house.stages.put_on_air(id, stage.draft, now_ms)
-        stage.on_air = stage.draft
+        document = Store::Stages.checked(stage.draft)
+        number = stage.last_number += 1
+        @house.journal.later { @house.stages.put_on_air(id, number, document, now_ms) }
+        stage.on_air = document
         stage.revision = number
         air.play(stage.on_air, number)
         draft.play(stage.draft, number)
@@ -111,11 +114,13 @@ module Bavard
 
       def renew_link
         @house.hub.close(air_topic)
-        stage.token = @house.stages.renew_token(id)
+        token = stage.token = Store::Stages.new_token
+        @house.journal.later { @house.stages.keep_token(id, token) }
+        token
       end
 
       def backdrop=(name)
-        @house.stages.keep_backdrop(id, name)
+        @house.journal.later { @house.stages.keep_backdrop(id, name) }
         stage.backdrop = name
       end
 
@@ -178,7 +183,8 @@ module Bavard
 
       def apply(edit)
         done = Core::Stage::Edit.apply(stage.draft, edit)
-        @house.stages.keep_draft(id, done.document)
+        document = Store::Stages.checked(done.document)
+        @house.journal.later { @house.stages.keep_draft(id, document) }
         stage.draft = done.document
         draft.play(done.document, stage.revision)
         done

@@ -46,10 +46,10 @@ module Bavard
         keep(id, removed_at_ms: now_ms, wanted: false)
       end
 
-      # @return [Feed]
-      def put_back(id)
-        keep(id, removed_at_ms: nil)
-        find(id)
+      # @return [Feed, nil] nil where this show has taken no such feed away
+      def put_back(show_id, id)
+        back = @db[:feeds].where(id:, show_id:).exclude(removed_at_ms: nil).update(removed_at_ms: nil, wanted: true)
+        find(id) if back == 1
       end
 
       private

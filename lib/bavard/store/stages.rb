@@ -14,8 +14,21 @@ module Bavard
       TOKEN_BYTES = 24 # 192 bits
 
       # draft, on_air:: documents; on_air is nil before the first Put on air; revision:: the number on air, 0 before
+      # last_number:: the highest number given to a revision so far
       # cleared_at_line:: lines up to this id were cleared off the screen
-      Stage = Struct.new(:id, :show_id, :name, :token, :backdrop, :draft, :on_air, :revision, :cleared_at_line, keyword_init: true)
+      Stage = Struct.new(:id, :show_id, :name, :token, :backdrop, :draft, :on_air, :revision, :last_number, :cleared_at_line,
+        keyword_init: true)
+
+      # @return [Hash] the document given
+      # @raise [Bavard::Error] where it does not fit docs/formats/stage.schema.json
+      def self.checked(document)
+        wrong = SCHEMA.validate(document).first or return document
+        place = wrong["data_pointer"]
+        raise Error.new("The stage does not fit its format at #{place}: #{wrong["error"]}.", field: place, value: wrong["data"])
+      end
+
+      # @return [String] 192 random bits
+      def self.new_token = SecureRandom.urlsafe_base64(TOKEN_BYTES)
 
       def initialize(db)
         @db = db
@@ -23,8 +36,8 @@ module Bavard
 
       # @return [Stage]
       def create(show_id, name:, document: Core::Stage::Document.empty, backdrop: "dawn")
-        id = @db[:stages].insert(show_id:, name:, token: SecureRandom.urlsafe_base64(TOKEN_BYTES), backdrop:,
-          draft: Sequel.pg_jsonb(checked(document)))
+        id = @db[:stages].insert(show_id:, name:, token: self.class.new_token, backdrop:,
+          draft: Sequel.pg_jsonb(self.class.checked(document)))
         find(id)
       end
 
@@ -44,22 +57,20 @@ module Bavard
       end
 
       def keep_draft(id, document)
-        @db[:stages].where(id:).update(draft: Sequel.pg_jsonb(checked(document)))
+        @db[:stages].where(id:).update(draft: Sequel.pg_jsonb(self.class.checked(document)))
       end
 
-      # @return [Integer] the number of the new revision, which is on air from now on
-      def put_on_air(id, document, now_ms)
+      # Keeps a document as the revision of this number, which is on air from now on.
+      def put_on_air(id, number, document, now_ms)
         @db.transaction do
-          number = (@db[:revisions].where(stage_id: id).max(:number) || 0) + 1
-          @db[:revisions].insert(stage_id: id, number:, document: Sequel.pg_jsonb(checked(document)), made_at_ms: now_ms)
+          @db[:revisions].insert(stage_id: id, number:, document: Sequel.pg_jsonb(self.class.checked(document)), made_at_ms: now_ms)
           @db[:stages].where(id:).update(on_air: number)
-          number
         end
       end
 
-      # @return [String] another token; the old link shows nothing from now on
-      def renew_token(id)
-        SecureRandom.urlsafe_base64(TOKEN_BYTES).tap { |token| @db[:stages].where(id:).update(token:) }
+      # Another token; the old link shows nothing from now on.
+      def keep_token(id, token)
+        @db[:stages].where(id:).update(token:)
       end
 
       def keep_backdrop(id, backdrop)
@@ -72,18 +83,13 @@ module Bavard
 
       private
 
-      def checked(document)
-        wrong = SCHEMA.validate(document).first or return document
-        place = wrong["data_pointer"]
-        raise Error.new("The stage does not fit its format at #{place}: #{wrong["error"]}.", field: place, value: wrong["data"])
-      end
-
       def read(row)
         return unless row
 
-        document = row[:on_air] && @db[:revisions].where(stage_id: row[:id], number: row[:on_air]).get(:document)
+        revisions = @db[:revisions].where(stage_id: row[:id])
+        document = row[:on_air] && revisions.where(number: row[:on_air]).get(:document)
         Stage.new(**row.slice(:id, :show_id, :name, :token, :backdrop, :cleared_at_line), draft: row[:draft].to_hash,
-          on_air: document&.to_hash, revision: row[:on_air] || 0)
+          on_air: document&.to_hash, revision: row[:on_air] || 0, last_number: revisions.max(:number) || 0)
       end
     end
   end

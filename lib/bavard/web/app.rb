@@ -7,6 +7,7 @@ require_relative "feeds_app"
 require_relative "gate_app"
 require_relative "headers"
 require_relative "icon"
+require_relative "last_resort"
 require_relative "link_app"
 require_relative "live_sockets"
 require_relative "operations"
@@ -35,23 +36,29 @@ module Bavard
       def builder(session, sign_in)
         Rack::Builder.new do
           use Headers
+          use LastResort
           use Operations
           map("/assets") { run App.assets }
           map("/favicon.ico") { run NOTHING_HERE }
-          map("/") do
-            use RodaSessionMiddleware, session
-            use sign_in
-            use LiveSockets
-            map("/feeds") { run FeedsApp }
-            map("/gate") { run GateApp }
-            map("/stage") { run StageApp }
-            map("/links") { run AirApp }
-            run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
-          end
           map("/air") do
             use LiveSockets
             run LinkApp
           end
+          map("/") { run App.stations(session, sign_in) }
+        end
+      end
+
+      # Everything that needs sign-in.
+      def stations(session, sign_in)
+        Rack::Builder.app do
+          use RodaSessionMiddleware, session
+          use sign_in
+          use LiveSockets
+          map("/feeds") { run FeedsApp }
+          map("/gate") { run GateApp }
+          map("/stage") { run StageApp }
+          map("/links") { run AirApp }
+          run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
         end
       end
 

@@ -34,8 +34,8 @@ module Bavard
 
       post "/:feed/put-back" do
         feed_id = id(params[:feed])
-        owned = site.db[:feeds].where(id: feed_id, show_id: @record.id).exclude(removed_at_ms: nil)
-        owned.empty? ? not_found : ask { |show| show.put_back_feed(feed_id) }
+        feed = site.house.feeds.put_back(@record.id, feed_id) or not_found
+        ask { |show| show.add_feed(feed) }
         json(done: true)
       end
 

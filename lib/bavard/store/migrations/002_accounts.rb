@@ -3,8 +3,6 @@
 # What Rodauth keeps: https://rodauth.jeremyevans.net, features login, remember, lockout, otp, recovery_codes.
 Sequel.migration do
   change do
-    run "CREATE EXTENSION IF NOT EXISTS citext" # rubocop:disable Sequel/IrreversibleMigration
-
     create_table(:accounts) do
       primary_key :id, type: :Bignum
       Integer :status_id, null: false, default: 1

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+require "rack"
+require "sequel"
+
+module Bavard
+  module Web
+    # What is answered when everything in front of a page has failed: plainly, logged and counted.
+    class LastResort
+      DATABASE = "The database does not answer just now. What is on air goes on; try again in a moment.\n"
+      FAULT = "Something went wrong on our side. It is in the log; what is on air goes on.\n"
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        @app.call(env)
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout => error
+        answer(env, 503, DATABASE, error)
+      rescue Rack::BadRequest, ArgumentError => error
+        answer(env, 400, "That request cannot be read.\n", error)
+      rescue StandardError => error
+        answer(env, 500, FAULT, error)
+      end
+
+      private
+
+      def answer(env, status, words, error)
+        house = env["bavard.site"].house
+        status == 400 ? house.reject(:web, error.class.name) : house.log.error("a page failed", error)
+        house.meters.fault(:web) if status == 500
+        [status, {"content-type" => "text/plain; charset=utf-8"}, [words]]
+      end
+    end
+  end
+end

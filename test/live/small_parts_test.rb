@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+require_relative "../support/plain"
+require_relative "../../lib/bavard/live/figures"
+require_relative "../../lib/bavard/live/line_ids"
+require_relative "../../lib/bavard/live/mailbox"
+require_relative "../../lib/bavard/live/pace_trace"
+require_relative "../../lib/bavard/live/screen"
+
+class FiguresTest < Minitest::Test
+  def test_counts_are_of_the_last_hour
+    figures = Bavard::Live::Figures.new
+    figures.count(0, dropped: true, aired: false)
+    figures.count(3_000_000, dropped: false, aired: true)
+    assert_equal({in: 2, off: 1, aired: 1}, figures.at(3_000_000))
+    assert_equal({in: 1, off: 0, aired: 1}, figures.at(3_700_000))
+  end
+
+  def test_the_pace_of_ten_minutes_in_slots_of_ten_seconds
+    trace = Bavard::Live::PaceTrace.new
+    [0, 5000, 599_000].each { |at_ms| trace.count(at_ms) }
+    assert_equal [2, 1], trace.at(599_000).reject(&:zero?)
+    assert_equal 1, trace.rate(599_000)
+    assert_equal 60, trace.at(700_000).size
+  end
+end
+
+class LineIdsTest < Minitest::Test
+  def test_they_grow_even_when_the_clock_goes_back
+    ids = Bavard::Live::LineIds.new(0)
+    given = [ids.next(1000), ids.next(1000), ids.next(5), ids.next(2000)]
+    assert_equal given.sort, given
+    assert_equal given.uniq, given
+  end
+
+  def test_they_go_on_after_the_highest_of_last_time
+    assert_operator Bavard::Live::LineIds.new(9_000_000).next(1), :>, 9_000_000
+  end
+
+  def test_a_json_reader_can_hold_them_for_two_hundred_years
+    assert_operator Bavard::Live::LineIds.new(0).next(8_000_000_000_000), :<, 2**53
+  end
+end
+
+class MailboxTest < Minitest::Test
+  def test_nothing_comes_of_waiting_for_nothing
+    assert_empty Bavard::Live::Mailbox.new.take(0.01)
+  end
+
+  def test_what_is_put_wakes_who_waits
+    mailbox = Bavard::Live::Mailbox.new
+    taken = Thread.new { mailbox.take(nil) }
+    mailbox.put(:hello)
+    assert_equal [:hello], taken.value
+  end
+
+  def test_a_sender_waits_for_room_but_who_may_not_wait_does_not
+    mailbox = Bavard::Live::Mailbox.new(most: 1)
+    mailbox.put(1)
+    sender = Thread.new { mailbox.put(3) }
+    mailbox.drop_in(2)
+    assert_equal [1, 2], mailbox.take(0)
+    sender.join
+    assert_equal [3], mailbox.take(0)
+  end
+
+  def test_closing_lets_senders_through
+    mailbox = Bavard::Live::Mailbox.new(most: 0)
+    sender = Thread.new { mailbox.put(1) }
+    mailbox.close
+    sender.join
+    assert_equal [1], mailbox.take(0)
+  end
+end
+
+class ScreenTest < Minitest::Test
+  DOCUMENT = {"width" => 1920, "height" => 1080, "pieces" => [{"kind" => "chat", "size_px" => 25}]}.freeze
+
+  def screen = @screen ||= Bavard::Live::Screen.new(1, from: "127.0.0.1", now_ms: 0)
+
+  def test_it_tells_what_to_change
+    screen.hear('{"w":640,"h":360,"fps":59.7,"rev":3,"hidden":false,"not":["sparkle=1"]}', 1000)
+    told = screen.told(DOCUMENT, 4, 3000)
+    assert_equal ["drawn at 640 × 360, so 25 px text shows at 8 px", false, 60, 2000, ["sparkle=1"]],
+      told.values_at(:words, :current, :rate, :heard, :not_understood)
+    assert_includes told[:advice], "1920"
+  end
+
+  def test_before_it_has_said_anything
+    assert_equal "has not said how it is drawn yet", screen.told(DOCUMENT, 1, 0)[:words]
+  end
+
+  def test_what_a_stranger_sends_is_never_believed
+    ["", "x", "[]", "7", "null", "{", "\xFF", "[" * 50].each { |text| refute screen.hear(text, 1), text.inspect }
+    ['{"w":"9","h":{},"fps":[],"rev":null,"hidden":"yes","not":{"a":1}}', '{"w":-5,"h":99999999,"fps":-1,"rev":1e300}', '{"w":1e999}'].each do |text|
+      assert screen.hear(text, 1), text
+      assert_kind_of Hash, screen.told(DOCUMENT, 1, 2)
+    end
+  end
+end

@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+require_relative "../support/house_test"
+require_relative "../support/lines"
+
+class StoresTest < HouseTest
+  def entry(id, **options)
+    Bavard::Store::Lines::Entry.new(Lines.line(id, feed_id: @feed.id, **options), Bavard::Core::Gate::PASS, true, false)
+  end
+
+  def test_a_password_is_not_to_be_found_in_the_database
+    make_show
+    assert_equal "marsh", house.feeds.find(@feed.id).password
+    refute_includes db[:feeds].get(:secret), "marsh"
+  end
+
+  def test_a_password_closed_with_another_key_is_gone_and_not_wrong
+    make_show
+    assert_nil Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("j" * 32)).find(@feed.id).password
+  end
+
+  def test_the_same_platform_id_is_kept_once
+    show = make_show
+    house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m1"), entry(3000)])
+    assert_equal [1000, 3000], house.lines.latest(show.id, 10).map { |one| one.line.id }
+  end
+
+  def test_a_deleted_line_is_pulled_by_its_platform_id
+    show = make_show
+    house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m2")])
+    house.lines.pull(@feed.id, "m1")
+    assert_equal [true, false], house.lines.latest(show.id, 10).map(&:pulled)
+  end
+
+  def test_a_line_comes_back_as_it_was
+    show = make_show
+    line = Lines.line(1000, "hi @Odalys 🌅", feed_id: @feed.id, colour: "#f3b634", name: "Ann", platform_id: "m1")
+    house.lines.add(show.id, [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false)])
+    assert_equal line, house.lines.latest(show.id, 1).first.line
+  end
+
+  def test_a_document_that_does_not_fit_its_format_is_not_kept
+    make_show
+    error = assert_raises(Bavard::Error) { house.stages.keep_draft(@stage.id, Bavard::Core::Stage::Document.empty.merge("width" => 5)) }
+    assert_equal "/width", error.field
+  end
+
+  def test_the_schema_and_the_properties_agree
+    properties = Bavard::Core::Stage::ChatPiece::PROPERTIES.keys + %w[id kind]
+    schema = JSON.parse(File.read(File.expand_path("../../docs/formats/stage.schema.json", __dir__)))
+    assert_equal properties.sort, schema.dig("$defs", "chat", "properties").keys.sort
+    assert_equal properties.sort, schema.dig("$defs", "chat", "required").sort
+    assert_equal Bavard::Core::Stage::ChatPiece::FACES.keys, schema.dig("$defs", "chat", "properties", "face", "enum")
+  end
+
+  def test_a_token_has_192_bits
+    make_show
+    assert_equal 24, @stage.token.tr("-_", "+/").unpack1("m").bytesize
+  end
+
+  def test_a_feed_that_was_taken_away_can_be_put_back_by_its_own_show_only
+    show = make_show
+    house.feeds.remove(@feed.id, 1)
+    assert_nil house.feeds.find(@feed.id)
+    assert_nil house.feeds.put_back(show.id + 1, @feed.id)
+    assert_equal @feed.id, house.feeds.put_back(show.id, @feed.id).id
+  end
+
+  def test_migrations_go_both_ways
+    db.run("DROP DATABASE IF EXISTS there_and_back")
+    db.run("CREATE DATABASE there_and_back")
+    away = Bavard::Store::Database.open(TestDatabase.url.sub(%r{/\w+\z}, "/there_and_back"))
+    Bavard::Store::Database.migrate(away)
+    assert_includes away.tables, :lines
+    Sequel::Migrator.run(away, Bavard::Store::Database::MIGRATIONS, target: 0)
+    assert_equal [:schema_info], away.tables
+  ensure
+    away&.disconnect
+  end
+
+  def test_the_journal_leaves_out_what_the_database_refuses_and_goes_on
+    show = make_show
+    journal.line(show.id, entry(1000))
+    journal.line(show.id, entry(2000).tap { |one| one.line.kind = :impossible })
+    journal.line(show.id, entry(3000))
+    until_written
+    assert_equal [1000, 3000], house.lines.latest(show.id, 10).map { |one| one.line.id }
+    assert_equal 1, journal.lost
+  end
+end

@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+require "minitest/autorun"
+require "semantic_logger"
+require_relative "../../lib/bavard/live/house"
+require_relative "../../lib/bavard/live/journal"
+require_relative "../../lib/bavard/live/line_ids"
+require_relative "../../lib/bavard/live/meters"
+require_relative "../../lib/bavard/live/rehearsal"
+require_relative "../../lib/bavard/live/shows"
+require_relative "../../lib/bavard/store/feeds"
+require_relative "../../lib/bavard/store/lines"
+require_relative "../../lib/bavard/store/secret_box"
+require_relative "../../lib/bavard/store/shows"
+require_relative "../../lib/bavard/store/stages"
+require_relative "test_database"
+require_relative "wait"
+
+# A test with running shows in this process, a clock of its own, and a relay that only remembers.
+class HouseTest < Minitest::Test
+  include Wait
+
+  # Remembers the frames that would go to screens, by topic.
+  class Remembering
+    def initialize = @frames = Hash.new { |hash, name| hash[name] = [] }
+    def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
+    def close(topic) = @frames[topic.name] << {"closed" => true}
+    def frames(name) = @frames[name].dup
+  end
+
+  # Stands still until it is moved.
+  class StillClock
+    attr_accessor :now_ms
+
+    def initialize = @now_ms = 1_795_499_520_000
+    def call = now_ms
+  end
+
+  attr_reader :house, :clock, :hub, :journal
+
+  def setup
+    TestDatabase.db
+    TestDatabase.clean
+    @clock = StillClock.new
+    build_house
+  end
+
+  def teardown
+    @shows&.stop
+    journal.stop
+  end
+
+  def db = TestDatabase.db
+
+  def build_house
+    lines = Bavard::Store::Lines.new(db)
+    log = SemanticLogger["test"]
+    @hub = Remembering.new
+    @journal = Bavard::Live::Journal.new(lines, log:).start
+    @house = Bavard::Live::House.new(
+      shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32)),
+      stages: Bavard::Store::Stages.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
+      meters: Bavard::Live::Meters.new, boot: "boot", people: {}, scripts: Bavard::Live::Rehearsal.scripts(File.expand_path("../../demo/scripts", __dir__))
+    )
+  end
+
+  # @return [Bavard::Store::Shows::Show] a show with one feed that is off and one stage
+  def make_show(document: Bavard::Core::Stage::Document.empty, on_air: false)
+    account_id = db[:accounts].insert(email: "host#{rand(10**9)}@reedmere.example", password_hash: "none")
+    show = house.shows.create(account_id, name: "Test", host_name: "Odalys")
+    @feed = house.feeds.create(show.id, kind: "irc", name: "Test", shape: "circle", colour: "#5fb8d6",
+      address: {"host" => "127.0.0.1", "port" => 1, "tls" => false, "channel" => "#x", "nick" => nil}, password: "marsh")
+    house.feeds.keep(@feed.id, wanted: false)
+    @stage = house.stages.create(show.id, name: "Main", document:)
+    house.stages.put_on_air(@stage.id, 1, document, clock.call) if on_air
+    show
+  end
+
+  def with_chat(**values)
+    piece = Bavard::Core::Stage::ChatPiece.build("chat1", {"stay_ms" => 10_000}.merge(values.transform_keys(&:to_s)))
+    Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
+  end
+
+  # Waits until all that was put into the journal is in the database.
+  def until_written
+    wait_for("the journal to be written") { journal.waiting.zero? }
+  end
+end
