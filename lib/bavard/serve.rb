@@ -33,6 +33,7 @@ module Bavard
 
     # @param env [Hash] as ENV
     def initialize(env)
+      @env = env
       @port = Integer(env.fetch("PORT", "4600"))
       @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
@@ -70,7 +71,7 @@ module Bavard
 
     def serve
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), cookie: "bavard.#{@port}",
-        mail_folder: @data.path("mail"))
+        mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"))
       @server = Puma::Server.new(Web::App.build(site), nil,
         {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production"})
       @server.add_tcp_listener(@bind, @port)

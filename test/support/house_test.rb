@@ -60,7 +60,8 @@ class HouseTest < Minitest::Test
     @house = Bavard::Live::House.new(
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32)),
       stages: Bavard::Store::Stages.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
-      meters: Bavard::Live::Meters.new, boot: "boot", people: {}, scripts: Bavard::Live::Rehearsal.scripts(File.expand_path("../../demo/scripts", __dir__))
+      meters: Bavard::Live::Meters.new, boot: "boot", people: {},
+      scripts: Bavard::Live::Rehearsal.scripts(File.expand_path("../../demo/scripts", __dir__))
     )
   end
 

@@ -15,7 +15,7 @@ module Bavard
 
       post "/:stage/test" do
         stage_id = id(params[:stage])
-        count = params["count"].to_s.match?(/\A\d{1,3}\z/) ? params["count"].to_i : 1
+        count = text(params["count"])[/\A\d{1,3}\z/]&.to_i || 1
         json(sent: ask { |show| show.desk(stage_id).send_test(count, show.now_ms).size })
       end
 

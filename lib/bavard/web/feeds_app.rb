@@ -23,24 +23,19 @@ module Bavard
         json(id: feed.id)
       end
 
-      post("/:feed/connect") { json(done: ask { |show| show.want_feed(id(params[:feed]), true) && true }) }
-      post("/:feed/disconnect") { json(done: ask { |show| show.want_feed(id(params[:feed]), false) && true }) }
-
-      post "/:feed/remove" do
-        feed_id = id(params[:feed])
-        ask { |show| show.lane(feed_id) && show.remove_feed(feed_id) }
-        json(done: true)
-      end
+      post("/:feed/connect") { on_lane { |show, feed_id| show.want_feed(feed_id, true) } }
+      post("/:feed/disconnect") { on_lane { |show, feed_id| show.want_feed(feed_id, false) } }
+      post("/:feed/remove") { on_lane { |show, feed_id| show.remove_feed(feed_id) } }
 
       post "/:feed/put-back" do
-        feed_id = id(params[:feed])
-        feed = site.house.feeds.put_back(@record.id, feed_id) or not_found
+        feed = site.house.feeds.put_back(@record.id, id(params[:feed])) or not_found
         ask { |show| show.add_feed(feed) }
         json(done: true)
       end
 
       get "/:feed/mapping" do
-        feed = ask { |show| show.lane(id(params[:feed])).feed }
+        feed_id = id(params[:feed])
+        feed = ask { |show| show.lane(feed_id).feed }
         document = Feeds::Irc::Mapping.new(feed.mapping).document
         json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: Feeds::Irc::Mapping::LABELS.map do |entry, label|
           {entry:, label:, keys: document.fetch(entry).join(entry == "off_topic" ? ", " : " ")}
@@ -49,8 +44,16 @@ module Bavard
 
       post "/:feed/mapping" do
         mapping = Feeds::Irc::Mapping.read(fields(*Feeds::Irc::Mapping::DEFAULT.keys))
-        ask { |show| show.map_feed(id(params[:feed]), mapping) }
-        json(done: true)
+        on_lane { |show, feed_id| show.map_feed(feed_id, mapping) }
+      end
+
+      helpers do
+        # Does something with one of this show's feeds.
+        def on_lane
+          feed_id = id(params[:feed])
+          ask { |show| yield show, show.lane(feed_id).id }
+          json(done: true)
+        end
       end
     end
   end

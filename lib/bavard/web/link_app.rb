@@ -12,7 +12,7 @@ module Bavard
       set :views, File.join(__dir__, "views")
       set :erb, escape_html: true
       set :show_exceptions, false
-      set :raise_errors, false
+      set :raise_errors, true
       set :protection, false
       set :host_authorization, permitted_hosts: []
 

@@ -3,6 +3,7 @@
 require "mail"
 require "roda"
 require "rodauth"
+require "uri"
 require_relative "../store/shows"
 
 module Bavard
@@ -17,6 +18,8 @@ module Bavard
       # Where accounts are kept.
       STORAGE = lambda do |site|
         db site.db
+        base_url site.address
+        domain URI(site.address).host
         hmac_secret site.session_secret
         account_password_hash_column :password_hash
         account_status_column :status_id

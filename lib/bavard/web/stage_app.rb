@@ -26,12 +26,12 @@ module Bavard
       end
 
       get "/:stage" do
-        erb_stage(ask { |show| show.desk(id(params[:stage])).stage })
+        erb_stage(on_desk(&:stage))
       end
 
       # The draft as its screens will draw it; also says what in the link's options is not understood.
       get "/:stage/draft" do
-        stage = ask { |show| show.desk(id(params[:stage])).stage }
+        stage = on_desk(&:stage)
         LinkPage.new(self, "/stage/#{stage.id}/live", request.GET, edited: true).answer
       end
 

@@ -99,8 +99,9 @@ module Bavard
           value.is_a?(String) ? value.scrub("").delete("\0") : ""
         end
 
+        # To be read before {#ask}: what is no id halts this request.
         def id(value)
-          value.to_s.match?(/\A\d{1,18}\z/) ? value.to_i : not_found
+          text(value)[/\A\d{1,18}\z/]&.to_i || not_found
         end
 
         def problem(message, field: nil)

@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+require "rack/test"
+require_relative "house_test"
+require_relative "../../lib/bavard/web/app"
+
+# A test of the pages, in this process, through Rack.
+class WebTest < HouseTest
+  include Rack::Test::Methods
+
+  PASSWORD = "reeds-and-water-42"
+
+  def setup
+    super
+    @shows = Bavard::Live::Shows.new(house).start
+    @mail = Dir.mktmpdir("mail")
+    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, cookie: "bavard.test", mail_folder: @mail,
+      address: "http://127.0.0.1:4600")
+  end
+
+  def app = @app ||= Bavard::Web::App.build(@site)
+
+  def token_on(path)
+    get path
+    last_response.body[/name="(?:_csrf|csrf)" (?:content|value)="([^"]+)"/, 1] || last_response.body[/name="_csrf" value="([^"]+)"/, 1]
+  end
+
+  def sign_up(email: "host@reedmere.example", show: "Test watch")
+    token = token_on("/account/create-account")
+    post "/account/create-account", {"_csrf" => token, "login" => email, "password" => PASSWORD, "show_name" => show, "host_name" => "Odalys"}
+    assert_equal 302, last_response.status, last_response.body
+    @record = house.shows.of_account(db[:accounts].where(email:).get(:id))
+  end
+
+  def sign_in(email: "host@reedmere.example", password: PASSWORD, **more)
+    post "/account/login", {"_csrf" => token_on("/account/login"), "login" => email, "password" => password}.merge(more.transform_keys(&:to_s))
+  end
+
+  # As our own scripts send it.
+  def send_form(path, values = {})
+    header "X-CSRF-Token", (@csrf ||= token_on("/feeds"))
+    header "X-Requested-With", "XMLHttpRequest"
+    post path, values
+    JSON.parse(last_response.body)
+  end
+
+  def send_json(path, value)
+    header "X-CSRF-Token", (@csrf ||= token_on("/feeds"))
+    post path, value.is_a?(String) ? value : JSON.generate(value), "CONTENT_TYPE" => "application/json"
+    JSON.parse(last_response.body)
+  end
+
+  def make_stage
+    @stage = house.stages.create(@record.id, name: "Main")
+    @shows.run(@record.id).ask { |show| show.add_stage(@stage) unless show.desks.key?(@stage.id) }
+    @stage
+  end
+end

@@ -1,0 +1,192 @@
+# frozen_string_literal: true
+
+require "zlib"
+require_relative "../support/web_test"
+
+class PagesTest < WebTest
+  ASSETS = File.expand_path("../../assets", __dir__)
+
+  def test_every_page_has_a_strict_policy
+    sign_up
+    %w[/feeds /gate /stage /links /account/login /air/none /nowhere /healthz].each do |path|
+      get path
+      policy = last_response.headers["content-security-policy"]
+      assert_includes policy, "script-src 'self';", path
+      refute_match(/unsafe|\*|https?:/, policy, path)
+    end
+  end
+
+  def test_no_page_has_inline_script_style_or_handlers
+    sign_up
+    make_stage
+    ["/feeds", "/gate", "/stage/#{@stage.id}", "/links", "/stage/#{@stage.id}/draft", "/air/#{@stage.token}", "/account/change-password", "/account/otp-setup"].each do |path|
+      get path
+      assert_equal 200, last_response.status, path
+      refute_match(/<script(?![^>]*\ssrc=)|<style|\sstyle=|\son[a-z]+=/i, last_response.body, path)
+      refute_match(%r{(?:src|href|action)="(?:https?:)?//}, last_response.body, path)
+    end
+  end
+
+  def test_a_form_from_elsewhere_is_refused
+    sign_up
+    post "/feeds/", {"paste" => "irc://x.example/#a"}
+    assert_equal 403, last_response.status
+    assert_empty house.feeds.of_show(@record.id)
+  end
+
+  def test_hostile_words_are_escaped
+    sign_up(show: %(<script>"x"</script>))
+    get "/feeds"
+    assert_includes last_response.body, "&lt;script&gt;"
+    refute_includes last_response.body, "<script>\"x\""
+  end
+
+  def test_one_host_cannot_touch_what_is_anothers
+    sign_up(email: "one@reedmere.example")
+    make_stage
+    feed = house.feeds.create(@record.id, kind: "irc", name: "One", shape: "circle", colour: "#5fb8d6",
+      address: {"host" => "127.0.0.1", "port" => 1, "tls" => false, "channel" => "#x", "nick" => nil})
+    clear_cookies
+    sign_up(email: "two@reedmere.example")
+    %w[connect disconnect remove put-back mapping].each do |act|
+      send_form("/feeds/#{feed.id}/#{act}")
+      assert_includes [404, 422], last_response.status, act
+    end
+    %w[put-on-air undo clear rehearse backdrop].each do |act|
+      send_form("/stage/#{@stage.id}/#{act}")
+      assert_equal 422, last_response.status, act
+    end
+    send_form("/links/#{@stage.id}/new-link")
+    assert_equal 422, last_response.status
+    get "/stage/#{@stage.id}/live", {}, {"HTTP_CONNECTION" => "Upgrade", "HTTP_UPGRADE" => "websocket"}
+    assert_equal 404, last_response.status
+    assert_equal @stage.token, house.stages.find(@stage.id).token
+  end
+
+  def test_adding_a_feed_by_pasting_and_what_is_wrong_with_it
+    sign_up
+    assert_equal "channel", send_form("/feeds/", {"paste" => "irc://x.example"})["field"]
+    assert_equal 422, last_response.status
+    send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => ""})
+    feed = house.feeds.of_show(@record.id).first
+    assert_equal ["dawn", "#dawn", 1, "circle"], [feed.name, feed.address["channel"], feed.address["port"], feed.shape]
+    send_form("/feeds/", {"paste" => "127.0.0.1#other"})
+    assert_equal %w[circle diamond], house.feeds.of_show(@record.id).map(&:shape)
+  end
+
+  def test_the_mapping_is_read_and_kept
+    sign_up
+    id = send_form("/feeds/", {"paste" => "127.0.0.1:1#a"})["id"]
+    get "/feeds/#{id}/mapping"
+    assert_includes JSON.parse(last_response.body)["entries"].map { |entry| entry["entry"] }, "display_name"
+    assert_equal "colour", send_form("/feeds/#{id}/mapping", {"colour" => "<>"})["field"]
+    send_form("/feeds/#{id}/mapping", {"colour" => "x/colour", "display_name" => "x/name"})
+    until_written
+    assert_equal ["x/colour"], house.feeds.find(id).mapping["colour"]
+  end
+
+  def test_the_gate_is_kept
+    sign_up
+    send_form("/gate/", {"prefixes" => "! ?", "names" => "ringbot\nmere_clock", "left_out_on" => "1"})
+    until_written
+    assert_equal [false, %w[! ?], %w[ringbot mere_clock]],
+      house.shows.find(@record.id).gate.then { |gate| [gate["command_lines"]["on"], gate["command_lines"]["prefixes"], gate["left_out"]["names"]] }
+  end
+
+  def test_an_unknown_link_is_an_empty_page_with_nothing_to_read
+    get "/air/#{"x" * 32}"
+    assert_equal 404, last_response.status
+    assert_equal "", last_response.body[%r{<body.*</body>}m].gsub(/<[^>]*>/, "").strip
+  end
+
+  def test_the_air_page_sets_no_cookie_and_needs_none
+    sign_up
+    make_stage
+    clear_cookies
+    get "/air/#{@stage.token}"
+    assert_equal 200, last_response.status
+    assert_nil last_response.headers["set-cookie"]
+  end
+
+  def test_options_that_are_not_understood_are_named_while_editing_and_not_on_air
+    sign_up
+    make_stage
+    get "/stage/#{@stage.id}/draft?Size=30&sparkle=1"
+    assert_includes last_response.body, "Not understood in the link: sparkle=1"
+    assert_includes last_response.body, "30px"
+    get "/air/#{@stage.token}?Size=30&sparkle=1"
+    refute_includes last_response.body, "Not understood"
+    assert_includes last_response.body, "30px"
+  end
+
+  def test_hostile_options_do_no_harm
+    sign_up
+    make_stage
+    ["%", "a[b", "size[]=1&size[x]=2", "%FF%FE=1", "a=1&" * 5000, "face=\"><script>", "=&&=;"].each do |query|
+      status, _, body = app.call(Rack::MockRequest.env_for("/air/#{@stage.token}").merge("QUERY_STRING" => query))
+      assert_includes [200, 400], status, query[0, 40]
+      refute_includes body.each.to_a.join, "><script>"
+    end
+  end
+
+  def test_no_form_value_brings_a_page_down
+    sign_up
+    make_stage
+    values = [nil, "", "\0", "\xFF\xFE", "x" * 5000, ["a"], {"a" => "b"}, "١٢", "-1", "99999999999999999999", "NaN", "{{7*7}}"]
+    paths = {"/feeds/" => %w[paste host port tls channel nick password name], "/gate/" => %w[prefixes names commands_on],
+             "/stage/#{@stage.id}/rehearse" => %w[script], "/stage/#{@stage.id}/backdrop" => %w[backdrop], "/links/#{@stage.id}/test" => %w[count]}
+    paths.each do |path, names|
+      names.product(values).each do |name, value|
+        send_form(path, {"host" => "127.0.0.1", "port" => "1"}.merge(name => value))
+        assert_operator last_response.status, :<, 500, "#{path} #{name}=#{value.inspect}"
+      end
+    end
+    assert_equal 0.0, house.meters.registry.get(:bavard_faults_total).get(labels: {place: "web"})
+  end
+
+  def test_no_edit_brings_a_stage_down
+    sign_up
+    make_stage
+    ["", "{", "[]", "7", "null", "\"x\"", "[" * 500, "{\"do\":\"set\"}", "{\"do\":\"add\",\"kind\":\"chat\",\"values\":{\"x\":1e999}}",
+     "{\"do\":\"add\",\"kind\":\"chat\",\"gesture\":{}}", "\xFF", "{\"do\":\"put\",\"piece\":{\"id\":\"chat7\",\"kind\":\"chat\"},\"at\":-5}"].each do |body|
+      send_json("/stage/#{@stage.id}/edits", body)
+      assert_operator last_response.status, :<, 500, body[0, 60]
+    end
+  end
+
+  def test_ids_that_are_none_are_not_found
+    sign_up
+    %w[/stage/x /stage/0x1 /stage/99999999999999999999 /stage/-1 /feeds/%00/mapping].each do |path|
+      get path
+      assert_includes [400, 404, 422], last_response.status, path
+    end
+  end
+
+  def test_operators_see_health_and_figures
+    get "/healthz"
+    assert_equal({"ok" => true, "database" => "answers", "log" => {"waiting" => 0, "lost" => 0}}, JSON.parse(last_response.body))
+    get "/metrics"
+    assert_includes last_response.body, "# TYPE bavard_lines_total counter"
+  end
+
+  def test_assets_come_from_here_and_cannot_be_left
+    get "/assets/css/link.css"
+    assert_equal 200, last_response.status
+    %w[/assets/../Gemfile /assets/%2e%2e/Gemfile /assets/..%2fGemfile].each do |path|
+      get path
+      refute_equal 200, last_response.status, path
+    end
+  end
+
+  # JS and CSS of the air page, gzipped one by one as they go over the wire, without fonts.
+  def test_the_air_page_is_light
+    files = Dir["#{ASSETS}/js/link/*.js"] + ["#{ASSETS}/css/link.css", "#{ASSETS}/vendor/faces.css"]
+    assert_operator files.sum { |file| Zlib.gzip(File.read(file)).bytesize }, :<=, 40 * 1024
+  end
+
+  def test_every_vendored_thing_has_its_licence
+    %w[bulma lucide].each { |name| assert_path_exists "#{ASSETS}/vendor/#{name}/LICENCE" }
+    faces = JSON.parse(File.read("#{ASSETS}/vendor.json"))["faces"]
+    faces.each { |face| assert_includes File.read("#{ASSETS}/vendor/fonts/#{face["slug"]}/LICENCE"), "SIL" }
+  end
+end

@@ -1,0 +1,128 @@
+# frozen_string_literal: true
+
+require "rotp"
+require_relative "../support/web_test"
+
+class SignInTest < WebTest
+  def test_every_page_but_the_air_page_asks_who_you_are
+    %w[/feeds /feeds/ /gate /stage /stage/1 /stage/1/draft /links /feeds/1/mapping].each do |path|
+      get path
+      assert_equal [302, "/account/login"], [last_response.status, last_response.headers["location"].sub("http://example.org", "")], path
+    end
+  end
+
+  def test_a_new_account_begins_with_an_empty_show
+    sign_up(show: "Dawn watch")
+    get "/feeds"
+    assert_includes last_response.body, "Dawn watch"
+    assert_empty house.feeds.of_show(@record.id)
+    assert_empty house.stages.of_show(@record.id)
+  end
+
+  def test_passwords_are_kept_with_argon2
+    sign_up
+    assert_match(/\A\$argon2id\$/, db[:accounts].get(:password_hash))
+  end
+
+  def test_the_same_address_in_another_case_is_the_same_account
+    sign_up
+    clear_cookies
+    post "/account/create-account", {"_csrf" => token_on("/account/create-account"), "login" => "HOST@reedmere.example", "password" => PASSWORD}
+    assert_equal 422, last_response.status
+  end
+
+  def test_a_wrong_password_does_not_get_in_and_many_lock_the_door_for_a_while
+    sign_up
+    clear_cookies
+    12.times { sign_in(password: "wrong-password") }
+    sign_in
+    refute_equal 302, last_response.status
+    get "/feeds"
+    assert_equal 302, last_response.status
+    db[:account_lockouts].update(deadline: Time.now - 1)
+    clear_cookies
+    sign_in
+    assert_equal 302, last_response.status
+  end
+
+  def test_who_asks_to_be_remembered_is
+    sign_up
+    clear_cookies
+    sign_in(remember: "1")
+    session = rack_mock_session.cookie_jar
+    session.delete("bavard.test")
+    get "/feeds"
+    assert_equal 200, last_response.status
+  end
+
+  def test_who_does_not_ask_is_not
+    sign_up
+    clear_cookies
+    sign_in
+    rack_mock_session.cookie_jar.delete("bavard.test")
+    get "/feeds"
+    assert_equal 302, last_response.status
+  end
+
+  def test_a_second_factor_is_asked_for_once_it_is_set_up
+    sign_up
+    secret = set_up_second_factor
+    clear_cookies
+    db[:account_otp_keys].update(last_use: Time.now - 300)
+    sign_in
+    get "/feeds"
+    assert_match(/otp-auth|multifactor-auth/, last_response.headers["location"])
+    get "/account/otp-auth"
+    post "/account/otp-auth", {"_csrf" => last_response.body[/name="_csrf" value="([^"]+)"/, 1], "otp" => ROTP::TOTP.new(secret).now}
+    get "/feeds"
+    assert_equal 200, last_response.status
+  end
+
+  def test_half_signed_in_listens_to_nothing
+    sign_up
+    set_up_second_factor
+    clear_cookies
+    sign_in
+    get "/live", {}, websocket
+    assert_equal 404, last_response.status
+  end
+
+  def test_signing_out_ends_it
+    sign_up
+    post "/account/logout", {"_csrf" => token_on("/account/logout")}
+    get "/feeds"
+    assert_equal 302, last_response.status
+  end
+
+  def test_the_cookie_is_for_this_site_alone_and_no_script_reads_it
+    get "/account/login"
+    cookie = last_response.headers["set-cookie"]
+    assert_match(/\Abavard\.test=/, Array(cookie).first)
+    assert_match(/httponly/i, Array(cookie).first)
+    assert_match(/samesite=lax/i, Array(cookie).first)
+  end
+
+  def test_a_show_name_that_is_too_long_is_refused_with_the_reason
+    post "/account/create-account",
+      {"_csrf" => token_on("/account/create-account"), "login" => "a@reedmere.example", "password" => PASSWORD, "show_name" => "x" * 81}
+    assert_equal 422, last_response.status
+    assert_includes last_response.body, "at most 80 characters"
+  end
+
+  private
+
+  def websocket
+    {"HTTP_CONNECTION" => "Upgrade", "HTTP_UPGRADE" => "websocket"}
+  end
+
+  def set_up_second_factor
+    get "/account/otp-setup"
+    body = last_response.body
+    secret = body[/name="otp_secret" value="([^"]+)"/, 1]
+    raw = body[/name="otp_raw_secret" value="([^"]+)"/, 1]
+    post "/account/otp-setup", {"_csrf" => body[/name="_csrf" value="([^"]+)"/, 1], "otp_secret" => secret, "otp_raw_secret" => raw,
+                                "password" => PASSWORD, "otp" => ROTP::TOTP.new(secret).now}
+    assert_equal 302, last_response.status, last_response.body
+    secret
+  end
+end
