@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Runs the test files it is given, or all of them.
+# Runs the test files it is given, or all of them; what is no file goes to Minitest.
 
 if ENV["COVERAGE"] == "1"
   require "simplecov"
@@ -11,7 +11,7 @@ if ENV["COVERAGE"] == "1"
   end
 end
 
-files = ARGV.reject { |argument| argument.start_with?("-") }
+files = ARGV.grep(/_test\.rb\z/)
+ARGV.reject! { |argument| files.include?(argument) }
 files = Dir[File.join(__dir__, "**/*_test.rb")] if files.empty?
-ARGV.select! { |argument| argument.start_with?("-") }
 files.each { |file| require File.expand_path(file) }

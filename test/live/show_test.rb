@@ -100,7 +100,13 @@ class ShowTest < HouseTest
 
   def test_a_rehearsal_plays_into_the_draft_alone
     @show.ask { |show| show.desk(@stage.id).rehearse(house.scripts["quiet_dawn"], show.now_ms) }
-    wait_for("a rehearsed line") { hub.frames("draft:#{@stage.id}").any? { |frame| frame.dig("in", "chat1")&.any? { |card| card["o"] == "rehearsal" } } }
+    wait_for("a rehearsed line") do
+      hub.frames("draft:#{@stage.id}").any? do |frame|
+        frame.dig("in", "chat1")&.any? do |card|
+          card["o"] == "rehearsal"
+        end
+      end
+    end
     assert_empty shown
     @show.ask { |show| show.desk(@stage.id).rehearse(nil, show.now_ms) }
     assert_nil(@show.ask { |show| show.desk(@stage.id).rehearsal })
@@ -141,7 +147,8 @@ class ShowTest < HouseTest
 
   def make_show_on(server)
     record = make_show(document: with_chat, on_air: true)
-    house.feeds.keep(@feed.id, wanted: true, address: {"host" => "127.0.0.1", "port" => server.port, "tls" => false, "channel" => "#reedmere", "nick" => nil})
+    house.feeds.keep(@feed.id, wanted: true,
+      address: {"host" => "127.0.0.1", "port" => server.port, "tls" => false, "channel" => "#reedmere", "nick" => nil})
     record
   end
 end

@@ -44,6 +44,8 @@ class RunningApp
     @child.stop
   end
 
+  def running? = @child.ended.nil?
+
   def answers?
     raise Minitest::Assertion, "the application ended:\n#{File.read(log)}" if @child.ended
 

@@ -77,8 +77,9 @@ export class LinkCard {
   }
 
   async readOptions() {
-    const read = await attempt(() => get(`/links/options?options=${encodeURIComponent(this.options.value)}`));
-    if (!read) return;
+    const asked = this.options.value;
+    const read = await attempt(() => get(`/links/options?options=${encodeURIComponent(asked)}`));
+    if (!read || asked !== this.options.value) return;
     const parts = [];
     if (read.understood.length > 0) parts.push(`Understood: ${read.understood.join(", ")}.`);
     if (read.not_understood.length > 0) parts.push(`Not understood: ${read.not_understood.join(", ")}.`);

@@ -73,7 +73,8 @@ export class Lane {
 
   row(card) {
     const name = make("bdi", "", card.n);
-    name.style.color = card.c;
+    name.style.setProperty("--night", card.c);
+    name.style.setProperty("--day", card.day);
     const text = make("span", "text", ...fragmentsOf(card.f));
     text.dir = "auto";
     const row = make("div", "lane-line", make("time", "", clock(card.t)), name, text);

@@ -73,7 +73,7 @@ export class Frame {
       width: `${width * this.ratio}px`,
       height: `${height * this.ratio}px`,
     });
-    hand.querySelector(".hand-size").textContent = `${width} × ${height}`;
+    hand.querySelector(".hand-size").dataset.size = `${width} × ${height}`;
     hand.querySelector(".hand-size").hidden = hand.dataset.piece !== this.chosen;
     hand.classList.toggle("low", (y + height) * this.ratio + 24 > stage.height * this.ratio);
     hand.classList.toggle("at-left", x * this.ratio < 24);

@@ -15,6 +15,8 @@ module Bavard
       SEEN_IDS = 4000
       SHOWN_LINES = 6
       KEEP_HEARD_EVERY_MS = 2000
+      # What names stand on in the house's own screens.
+      PANELS = {night: "#171e25", day: "#faf7f0"}.freeze
       OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
 
       attr_reader :feed, :state, :gap, :pace, :lines
@@ -35,7 +37,7 @@ module Bavard
         @last_id = seen.last
         @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
         @lines = []
-        @names = Core::Look::NameColour.new("#171e25")
+        @names = PANELS.transform_values { |ground| Core::Look::NameColour.new(ground) }
         entries.each { |entry| note(entry.line, entry.verdict, pulled: entry.pulled) }
       end
 
@@ -81,7 +83,9 @@ module Bavard
 
       def note(line, verdict, pulled: false)
         @pace.count(line.arrived_at_ms)
-        card = LineCard.of(line, @names.for(line.person.key, line.person.colour), mark)
+        night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
+        card = LineCard.of(line, night, mark)
+        card[:day] = day
         card[:off] = verdict.rule unless verdict.pass?
         card[:pulled] = true if pulled
         card[:p] = line.platform_id

@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+require_relative "../support/prepared"
+
+# The process killed, the database gone: what viewers see goes on.
+class CrashTest < PreparedTest
+  def test_what_stood_stands_again_once_with_what_was_said_meanwhile
+    prepare(feed: oxbow.address)
+    5.times { |number| say("line #{number}") }
+    open_screen(link) { assert_selector ".line", count: 5 }
+    until_logged
+    @app.kill
+    say("said while it was down")
+    @app.start
+    on_screen do
+      assert_selector ".line", text: "said while it was down"
+      assert_equal ["line 0", "line 1", "line 2", "line 3", "line 4", "said while it was down"], texts
+    end
+    open_screen(link, name: :fresh) { assert_selector ".line", count: 6 }
+  end
+
+  def test_lines_have_the_time_left_that_they_had
+    prepare(feed: oxbow.address, pieces: [PIECE.merge("stay_ms" => 6000)])
+    say("soon over")
+    open_screen(link) { assert_selector ".line", text: "soon over" }
+    until_logged
+    shown_at = TestDatabase.db[:lines].get(:shown_at_ms)
+    @app.kill
+    @app.start
+    on_screen { assert_no_selector ".line", text: "soon over" }
+    assert_operator now_ms, :>=, shown_at + 6000
+    assert_equal shown_at, TestDatabase.db[:lines].get(:shown_at_ms)
+  end
+
+  def test_a_line_deleted_while_the_application_was_down_goes
+    prepare(feed: oxbow.address)
+    say("to be deleted")
+    say("to stay")
+    open_screen(link) { assert_selector ".line", count: 2 }
+    until_logged
+    @app.kill
+    oxbow.post("/delete", "id" => oxbow.lines.first["id"])
+    @app.start
+    on_screen { assert_no_selector ".line", text: "to be deleted" }
+    on_screen { assert_selector ".line", text: "to stay", count: 1 }
+  end
+
+  def test_where_the_server_keeps_no_history_the_feed_shows_the_gap
+    prepare(feed: feed_address)
+    until_live
+    server.say("ann", "known")
+    open_screen(link) { assert_selector ".line", text: "known" }
+    until_logged
+    @app.kill
+    server.cut
+    @app.start
+    sign_in
+    assert_text(/Nothing is known from \d\d:\d\d:\d\d to \d\d:\d\d:\d\d/)
+  end
+
+  def test_without_the_database_lines_go_on_and_are_logged_once_it_is_back
+    prepare(feed: feed_address)
+    until_live
+    open_screen(link)
+    sign_in
+    with_database_away do
+      server.say("ann", "nothing stops us")
+      on_screen { assert_selector ".line", text: "nothing stops us" }
+      visit "/feeds"
+      assert_text "The database does not answer just now"
+      assert_equal "503", Net::HTTP.get_response(URI("#{@app.address}/healthz")).code
+    end
+    wait_for("the line to be in the log") { TestDatabase.db[:lines].where(text: "nothing stops us").count == 1 }
+    visit "/feeds"
+    assert_text "What comes in"
+  end
+
+  private
+
+  def say(text)
+    wait_for("the feed to be there") { oxbow_sees_us? }
+    oxbow.post("/say", "login" => "birdbath", "text" => text)
+  end
+
+  # While the application is down nobody has to be there.
+  def oxbow_sees_us?
+    !@app.running? || (Net::HTTP.get(URI("#{@app.address}/metrics")) && live?)
+  end
+
+  def live?
+    @live ||= wait_for("the feed to have been heard") { TestDatabase.db[:feeds].get(:heard_at_ms) }
+  end
+
+  def until_logged
+    wait_for("the log to be written") do
+      JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["log"] == {"waiting" => 0, "lost" => 0}
+    end
+  end
+
+  def texts = page.all(".line .text").map(&:text).reverse
+
+  def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond)
+
+  # Nobody gets in, and who is in is put out.
+  def with_database_away
+    admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))
+    TestDatabase.db.disconnect
+    admin.run("ALTER DATABASE bavard ALLOW_CONNECTIONS false")
+    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = 'bavard'")
+    yield
+  ensure
+    admin.run("ALTER DATABASE bavard ALLOW_CONNECTIONS true")
+    admin.disconnect
+  end
+end

@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+require "argon2"
+require_relative "../../lib/bavard/core/stage/chat_piece"
+require_relative "../../lib/bavard/feeds/irc"
+require_relative "../../lib/bavard/store/feeds"
+require_relative "../../lib/bavard/store/secret_box"
+require_relative "../../lib/bavard/store/shows"
+require_relative "../../lib/bavard/store/stages"
+require_relative "browser"
+require_relative "minimal_irc"
+
+# A browser test that begins with a show that is on air already; how one gets there is told in from_nothing_test.rb.
+class PreparedTest < BrowserTest
+  EMAIL = "host@reedmere.example"
+  PIECE = {"x" => 100, "y" => 100, "width" => 800, "height" => 600, "stay_ms" => "for good"}.freeze
+
+  # The application starts when the show is there.
+  def setup
+    TestDatabase.db
+    TestDatabase.clean
+    @started = []
+  end
+
+  # @param feed [String] an address; nil for none
+  # @param pieces [Array<Hash>] of the stage that is on air
+  def prepare(feed: nil, pieces: [PIECE], width: 1920, height: 1080)
+    db = TestDatabase.db
+    account_id = db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(PASSWORD, t_cost: 1, m_cost: 8))
+    @show = Bavard::Store::Shows.new(db).create(account_id, name: "Test watch", host_name: "Odalys")
+    add_feed_at(feed) if feed
+    stages = Bavard::Store::Stages.new(db)
+    document = Bavard::Core::Stage::Document.empty(width:, height:)
+    built = pieces.each_with_index.map { |piece, index| Bavard::Core::Stage::ChatPiece.build("chat#{index + 1}", piece) }
+    document = document.merge("pieces" => built)
+    @stage = stages.create(@show.id, name: "Main", document:)
+    stages.put_on_air(@stage.id, 1, document, 1)
+    @app = RunningApp.new.start
+    @started << @app
+    Capybara.app_host = @app.address
+  end
+
+  def link = "#{@app.address}/air/#{@stage.token}"
+
+  def sign_in
+    visit "/account/login"
+    fill_in "E-mail address", with: EMAIL
+    fill_in "Password", with: PASSWORD
+    click_on "Sign in"
+    assert_text "What comes in"
+  end
+
+  # A server with nothing special, in this process.
+  def server
+    @server ||= MinimalIrc.new.tap { |server| @started << server }
+  end
+
+  def feed_address = "irc://127.0.0.1:#{server.port}/#reedmere"
+
+  def until_live
+    wait_for("the feed to read") { server.clients.positive? }
+  end
+
+  private
+
+  def add_feed_at(address)
+    read = Bavard::Feeds::Irc.read({"paste" => address})
+    Bavard::Store::Feeds.new(TestDatabase.db, Bavard::Store::SecretBox.new("-" * 32))
+      .create(@show.id, kind: "irc", name: "Test", shape: "circle", colour: "#5fb8d6", **read.slice(:address))
+  end
+end

@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+require "socket"
+
+# Stands between a page and the application, and can be cut: a network that fails while both ends are well.
+class Proxy
+  attr_reader :port
+
+  def initialize(target_port)
+    @target_port = target_port
+    @server = TCPServer.new("127.0.0.1", 0)
+    @port = @server.addr[1]
+    @pairs = Queue.new
+    @open = true
+    @thread = Thread.new { loop { take(@server.accept) } }
+  end
+
+  # Breaks every connection and lets no new one through.
+  def cut
+    @open = false
+    close(@pairs.pop) until @pairs.empty?
+  end
+
+  def mend
+    @open = true
+  end
+
+  def stop
+    @thread.kill
+    @server.close
+    cut
+  end
+
+  private
+
+  def take(client)
+    return client.close unless @open
+
+    server = TCPSocket.new("127.0.0.1", @target_port)
+    @pairs << [client, server]
+    [[client, server], [server, client]].each { |from, to| Thread.new { pump(from, to) } }
+  rescue SystemCallError
+    client.close
+  end
+
+  def pump(from, to)
+    IO.copy_stream(from, to)
+    to.close_write
+  rescue SystemCallError, IOError
+    nil
+  end
+
+  def close(sockets)
+    sockets.each { |socket| socket.shutdown unless socket.closed? }
+  rescue SystemCallError
+    nil
+  end
+end

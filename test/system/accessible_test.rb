@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require_relative "../support/prepared"
+
+# axe finds nothing on any screen, day or night.
+class AccessibleTest < PreparedTest
+  AXE = File.read(File.join(Gem.loaded_specs.fetch("axe-core-api").full_gem_path, "node_modules/axe-core/axe.min.js"))
+  SCREENS = {"/feeds" => ".lane", "/gate" => "#prefixes", "/stage" => ".hand", "/links" => ".link-card"}.freeze
+
+  ASK = <<~JS
+    axe.run(document).then(({ violations }) => arguments[0](violations.map((one) =>
+      `${one.id}: ${one.nodes.map((node) => `${node.html.slice(0, 120)} ${node.any[0]?.message ?? ""}`).join(" | ")}`)));
+  JS
+
+  def test_the_stations
+    prepare(feed: feed_address)
+    until_live
+    server.say("ann", "hello")
+    server.say("ann", "!ring")
+    sign_in
+    SCREENS.each do |path, there|
+      visit path
+      assert_selector there
+      assert_nothing_found(path)
+    end
+  end
+
+  def test_forms_and_sheets
+    prepare(feed: feed_address)
+    until_live
+    visit "/account/login"
+    assert_nothing_found("sign-in")
+    visit "/account/create-account"
+    assert_nothing_found("a new account")
+    sign_in
+    click_on "Connect a chat", match: :first
+    click_on "Connect", exact: true
+    assert_text "Which server?"
+    assert_nothing_found("adding a feed, refused")
+    visit "/feeds"
+    click_on "Tags"
+    assert_selector "dialog[open]"
+    assert_nothing_found("tags")
+    visit "/account/otp-setup"
+    assert_nothing_found("second factor")
+  end
+
+  def test_empty_screens
+    prepare
+    TestDatabase.db[:stages].delete
+    @app.stop
+    @app.start
+    sign_in
+    assert_text "No chat is connected yet"
+    assert_nothing_found("no feed")
+    visit "/stage"
+    assert_nothing_found("no stage")
+  end
+
+  private
+
+  def assert_nothing_found(where)
+    %w[dark light].each do |scheme|
+      page.driver.browser.page.command("Emulation.setEmulatedMedia", features: [{name: "prefers-color-scheme", value: scheme}])
+      found = page.driver.browser.page.evaluate_async("#{AXE}\n#{ASK}", 20)
+      assert_empty found, "#{where}, #{scheme}"
+    end
+  end
+end
