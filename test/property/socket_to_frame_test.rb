@@ -17,8 +17,11 @@ class SocketToFrameTest < Minitest::Test
   # After these the connection is over.
   LAST_WORDS = %w[ERROR 473 464 904].freeze
   TARGETS = ["#dawn", "#DAWN", "guest42", "#other", "*", "", ":"].freeze
-  NASTY = ["\u202E", "\u0000", "\u2028", "\uFFFE", "\u{E0001}", "\u0301" * 60, "👨‍👩‍👧‍👦", "ﷺ", "\\", ";", "@", "://", "<script>", "\u0001ACTION ", "\u0001",
-    "\u0003", "\u0004ff0000", "%", "{{", "x" * 600, "http://", "a.b", "!cmd"].freeze
+  NASTY = [
+    "\u202E", "\u0000", "\u2028", "\uFFFE", "\u{E0001}", "\u0301" * 60, "👨‍👩‍👧‍👦", "ﷺ", "\\",
+    ";", "@", "://", "<script>", "\u0001ACTION ", "\u0001",
+    "\u0003", "\u0004ff0000", "%", "{{", "x" * 600, "http://", "a.b", "!cmd"
+  ].freeze
   RUNS = 400
   LINES_A_RUN = 60
 

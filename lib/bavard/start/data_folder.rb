@@ -67,10 +67,10 @@ module Bavard
 
         check_room
         self
-      rescue Errno::EACCES, Errno::EROFS
-        raise Error, "Cannot write to #{root}. Name another folder with BAVARD_DATA, or make this one yours."
       rescue Errno::ENOSPC
         raise Error, full
+      rescue SystemCallError => error
+        raise Error, "Cannot write to #{root} (#{error.class.name[/\w+\z/]}). Name another folder with BAVARD_DATA, or make this one yours."
       end
 
       # @return [String] bytes that stay the same, made at the first call

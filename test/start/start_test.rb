@@ -1,0 +1,168 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "minitest/autorun"
+require "minitest/mock"
+require "open3"
+require_relative "../support/processes"
+
+# The start command itself, as a host runs it.
+class StartTest < Minitest::Test
+  include Wait
+
+  # bin/start in a folder of its own.
+  class Started
+    attr_reader :port, :folder, :pid
+
+    def initialize(port: Bavard::Start::Ports.free(rand(42_000..51_999)), folder: nil)
+      @port = port
+      @folder = folder || Dir.mktmpdir("bavard-start").tap { |made| FileUtils.chmod(0o755, made) }
+      @said = File.join(@folder, "said.txt")
+    end
+
+    def start
+      File.write(@said, "")
+      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil}, "bin/start",
+        chdir: TestDatabase::PROJECT, in: File::NULL, out: @said, err: @said, pgroup: true)
+      self
+    end
+
+    def said = File.read(@said)
+    def links = said.scan(%r{http://\S+/air/\S+})
+    def ready? = said.include?("Ctrl-C")
+    def address = "http://127.0.0.1:#{port}"
+    def get(path) = Net::HTTP.get_response(URI("#{address}#{path}"))
+    def processes = `ps -eo pid,args`.lines.grep(/#{Regexp.escape(folder)}/)
+
+    # As Ctrl-C does: to every process of the terminal's group.
+    def interrupt
+      Process.kill("INT", -pid)
+      Process.wait(pid)
+    end
+  end
+
+  def setup = @all = []
+
+  def teardown
+    @all.each do |one|
+      one.interrupt
+    rescue Errno::ESRCH, Errno::ECHILD
+      nil
+    end
+    @all.map(&:folder).uniq.each { |folder| stop_database(folder) && FileUtils.rm_rf(folder) }
+  end
+
+  def started(...)
+    one = Started.new(...)
+    @all << one
+    one.start
+  end
+
+  def until_ready(one)
+    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 60) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
+    one
+  end
+
+  def test_it_prints_where_everything_is_stops_on_ctrl_c_and_finds_its_data_again
+    one = until_ready(started)
+    assert_match(/^Bavard +#{one.address}$/, one.said)
+    assert_match(/^Sign in +odalys@reedmere\.example  \S+-\S+-\S+-\S+$/, one.said)
+    assert_match(%r{^Air +#{one.address}/air/[\w-]{32}  \(Dawn wide\)$}, one.said)
+    assert_match(%r{^Oxbow +irc://127\.0\.0\.1:\d+/%23reedmere$}, one.said)
+    links = one.links
+    assert_equal "200", one.get(URI(links.first).path).code
+    one.interrupt
+    assert_empty one.processes
+    assert_equal links, until_ready(one.start).links
+  end
+
+  def test_two_copies_do_not_disturb_each_other
+    one = until_ready(started)
+    two = until_ready(started(port: one.port + 1))
+    assert_equal(%w[200 200], [one, two].map { |copy| copy.get("/healthz").code })
+    refute_equal one.links, two.links
+    cookies = [one, two].map { |copy| copy.get("/account/login")["set-cookie"][/\A[^=]+/] }
+    assert_equal 2, cookies.uniq.size
+    two.interrupt
+    assert_equal "200", one.get("/healthz").code
+  end
+
+  def test_an_application_that_dies_is_started_again
+    one = until_ready(started)
+    Process.kill("KILL", `pgrep -P #{one.pid} -f serve.rb`.to_i)
+    wait_for("the word of it") { one.said.include?("starting it again") }
+    wait_for("it to answer again") { answers?(one) }
+  end
+
+  def test_killed_outright_it_leaves_no_application_behind_and_starts_again
+    one = until_ready(started)
+    Process.kill("KILL", one.pid)
+    Process.wait(one.pid)
+    wait_for("the application to end") { !answers?(one) }
+    until_ready(one.start)
+    assert answers?(one)
+  end
+
+  def test_a_port_that_is_taken_is_named_with_another_one
+    taken = TCPServer.new("127.0.0.1", 0)
+    one = started(port: taken.addr[1])
+    Process.wait(one.pid)
+    assert_match(%r{Port #{one.port} is taken by another program\. Choose another one:  PORT=\d+ bin/start}, one.said)
+  ensure
+    taken.close
+  end
+
+  def test_a_folder_in_use_is_not_used_twice
+    one = until_ready(started)
+    two = started(folder: one.folder)
+    Process.wait(two.pid)
+    assert_includes two.said, "Another Bavard uses #{one.folder}"
+    assert answers?(one)
+  end
+
+  def test_a_port_that_is_none_is_said_to_be
+    said, status = Open3.capture2e({"PORT" => "door", "BAVARD_DATA" => Dir.mktmpdir}, "bin/start", chdir: TestDatabase::PROJECT)
+    refute_predicate status, :success?
+    assert_includes said, "PORT is a number from 1 to 65535, not “door”."
+  end
+
+  def test_a_database_that_cannot_start_says_why
+    one = started(folder: Dir.mktmpdir("bavard-broken").tap { |folder| break_database(folder) })
+    Process.wait(one.pid)
+    assert_includes one.said, "PostgreSQL cannot start. It says:"
+    assert_includes one.said, "server configuration file"
+  end
+
+  def test_a_full_disk_is_said_to_be_full
+    data = Bavard::Start::DataFolder.new(Dir.mktmpdir)
+    error = data.stub(:free_kb, 5) { assert_raises(Bavard::Error) { data.take } }
+    assert_match(/disk that holds .* is full .* BAVARD_DATA/, error.message)
+  end
+
+  def test_a_folder_that_cannot_be_written_to_is_said_to_be_so
+    error = assert_raises(Bavard::Error) { Bavard::Start::DataFolder.new("/proc/nowhere").take }
+    assert_includes error.message, "Cannot write to /proc/nowhere"
+  end
+
+  private
+
+  def answers?(one)
+    one.get("/healthz").is_a?(Net::HTTPOK)
+  rescue SystemCallError, EOFError
+    false
+  end
+
+  def break_database(folder)
+    FileUtils.chmod(0o755, folder)
+    FileUtils.mkdir_p("#{folder}/postgres")
+    File.write("#{folder}/postgres/PG_VERSION", "99\n")
+    File.write("#{folder}/database.password", "x")
+    FileUtils.chown_R(Bavard::Start::Postgres.user, Bavard::Start::Postgres.user, "#{folder}/postgres") if Bavard::Start::Postgres.user
+    FileUtils.chmod(0o700, "#{folder}/postgres")
+  end
+
+  def stop_database(folder)
+    Bavard::Start::Postgres.new(Bavard::Start::DataFolder.new(folder)).stop
+    true
+  end
+end
