@@ -46,8 +46,8 @@ class SocketToFrameTest < Minitest::Test
   def line(random)
     return text(random) if random.rand(10).zero?
 
-    tags = Array.new(random.rand(5)) { "#{TAGS.sample(random:)}=".b + text(random) }
-    head = tags.empty? ? "".b : "@#{tags.join(";")} ".b
+    tags = Array.new(random.rand(5)) { "#{TAGS.sample(random:)}=#{text(random)}".b }
+    head = tags.empty? ? "" : "@#{tags.join(";")} "
     "#{head}:ann!a@b #{command(random)} #{TARGETS.sample(random:)} :#{text(random)}".b
   end
 
@@ -77,7 +77,7 @@ class SocketToFrameTest < Minitest::Test
 
   def run_through(lines)
     way = new_way
-    lines.each_with_index { |one, number| feed(way, one + "\r\n", number) }
+    lines.each_with_index { |one, number| feed(way, "#{one}\r\n".b, number) }
     feed(way, ":ann!a@b PRIVMSG #dawn :the good line\r\n", lines.size)
     way[:playout].flush(10**9)
     through = way[:hub].frames.last(3).any? { |frame| frame.include?("the good line") }
