@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "ferrum"
+require_relative "deletes"
 require_relative "scene"
 require_relative "steal"
 
@@ -30,7 +31,7 @@ module Bench
     JS
 
     def run
-      ours = with_scene { |scene| measure(scene.typist, scene.link) }
+      ours = with_scene { |scene| measure(scene.typist, scene.link, deletes: true) }
       floor = with_bare { |typist, link| measure(typist, link) }
       {ours:, floor:, ratio_half: (ours[:half_ms] / floor[:half_ms]).round(2), ratio_p99: (ours[:p99_ms] / floor[:p99_ms]).round(2)}
     end
@@ -55,14 +56,15 @@ module Bench
       typist&.stop
     end
 
-    def measure(typist, link)
+    def measure(typist, link, deletes: false)
       browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30,
         browser_options: BROWSER)
       browser.evaluate_on_new_document(WATCH)
       browser.go_to(link)
       warm(browser, typist)
       windows = Array.new(WINDOWS) { |number| window(browser, typist, number) }
-      summary(windows, browser.evaluate("window.method"))
+      found = summary(windows, browser.evaluate("window.method"))
+      deletes ? found.merge(deletes: Deletes.new(browser, typist).run) : found
     ensure
       browser&.quit
     end

@@ -22,11 +22,13 @@ module Bench
     end
 
     # @return [Integer] microseconds of the sender's clock, taken right before the write
-    def say(text)
-      @reader ||= @readers.pop
-      at_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
-      @reader.write(":ann!a@b PRIVMSG #dawn :#{text}\r\n")
-      at_us
+    def say(text, id: nil)
+      send("#{"@msgid=#{id} " if id}:ann!a@b PRIVMSG #dawn :#{text}")
+    end
+
+    # Deletes a line by its id.
+    def delete(id)
+      send(":op!o@h REDACT #dawn #{id}")
     end
 
     def stop
@@ -35,6 +37,13 @@ module Bench
     end
 
     private
+
+    def send(line)
+      @reader = @readers.pop until @readers.empty? && @reader
+      at_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
+      @reader.write("#{line}\r\n")
+      at_us
+    end
 
     def welcome(client)
       client.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
@@ -60,9 +69,11 @@ module Bench
   class Scene
     attr_reader :app, :typist, :token
 
-    def initialize
+    # @param chat [Hash] how the chat piece differs from what it begins as
+    def initialize(**chat)
       TestDatabase.clean if TestDatabase.db
       @typist = Typist.new
+      @chat = {"x" => 60, "y" => 400, "width" => 800, "height" => 600}.merge(chat.transform_keys(&:to_s))
       seed
       @app = RunningApp.new.start
     end
@@ -85,7 +96,7 @@ module Bench
       Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32))
         .create(show.id, kind: "irc", name: "Bench", shape: "circle", colour: "#5fb8d6", address:)
       stages = Bavard::Store::Stages.new(db)
-      piece = Bavard::Core::Stage::ChatPiece.build("chat1", "x" => 60, "y" => 400, "width" => 800, "height" => 600)
+      piece = Bavard::Core::Stage::ChatPiece.build("chat1", @chat)
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
       stage = stages.create(show.id, name: "Bench", document:)
       stages.put_on_air(stage.id, 1, document, 1)

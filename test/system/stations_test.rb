@@ -73,6 +73,7 @@ class StationsTest < PreparedTest
     assert_place [101, 110, 799, 600]
     fill_in "X", with: "40 px\t"
     assert_place [40, 110, 799, 600]
+    wait_for("the hand at 40") { evaluate_script("parseFloat(document.querySelector('.hand').style.left) / #{ratio}").round == 40 }
     drag_grip("s e", 100, 60)
     placed = wait_for("the new size") { place.then { |now| now if now[2] > 850 } }
     assert_in_delta 899, placed[2], 6
@@ -211,11 +212,13 @@ class StationsTest < PreparedTest
     wait_for("the piece at #{wanted}") { place == wanted }
   end
 
+  # How much smaller than it is the stage is drawn here.
+  def ratio = evaluate_script("document.querySelector('#hands').getBoundingClientRect().width / 1920")
+
   def drag_grip(side, right, down)
     box = evaluate_script(<<~JS)
       (() => { const box = document.querySelector('.grip[data-side="#{side}"]').getBoundingClientRect(); return [box.left + 7, box.top + 7]; })()
     JS
-    ratio = evaluate_script("document.querySelector('#hands').getBoundingClientRect().width / 1920")
     mouse = page.driver.browser.mouse
     mouse.move(x: box[0], y: box[1]).down
     mouse.move(x: box[0] + (right * ratio), y: box[1] + (down * ratio), steps: 5).up

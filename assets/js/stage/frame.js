@@ -84,6 +84,7 @@ export class Frame {
     if (!this.document) return;
     const { width, height } = this.document;
     const room = this.root.parentElement;
+    room.style.aspectRatio = `${width} / ${height}`;
     this.ratio = Math.min(room.clientWidth / width, room.clientHeight / height);
     Object.assign(this.root.style, { width: `${width * this.ratio}px`, height: `${height * this.ratio}px` });
     for (const [id, hand] of this.items) {
@@ -117,8 +118,8 @@ export class Frame {
     this.track(
       event,
       (dx, dy) => {
-        const now = side ? sized(before, side, dx, dy) : { ...before, x: before.x + dx, y: before.y + dy };
-        this.put(hand, now);
+        const now = side ? sized(before, side, dx, dy) : { x: before.x + dx, y: before.y + dy };
+        this.put(hand, { ...place(this.piece(id)), ...now });
         this.tell.set(id, now, gesture);
       },
       () => {
@@ -189,8 +190,9 @@ export class Frame {
   }
 }
 
+// Only what this side changes, so that nothing else that is on its way is undone.
 function sized(before, side, dx, dy) {
-  const now = { ...before };
+  const now = {};
   if (side.includes("e")) now.width = Math.max(SMALLEST_PX, before.width + dx);
   if (side.includes("s")) now.height = Math.max(SMALLEST_PX, before.height + dy);
   if (side.includes("w")) {

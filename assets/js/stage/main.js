@@ -19,7 +19,17 @@ function begin(stageId) {
   const here = (path) => `/stage/${stageId}/${path}`;
   const state = { document: null, chosen: null, stage: null };
 
-  const set = (pieceId, values, gesture) => edits.send({ do: "set", piece: pieceId, values, gesture });
+  // What came of it counts here at once, not only with the next report.
+  async function set(pieceId, values, gesture) {
+    const done = await edits.send({ do: "set", piece: pieceId, values, gesture });
+    const piece = state.document?.pieces.find((one) => one.id === pieceId);
+    if (done && piece) {
+      Object.assign(piece, done.values);
+      if (!frame.held) draw();
+    }
+    return done;
+  }
+
   const inspector = new Inspector({
     set: (values, gesture) => set(state.chosen, values, gesture),
     size: (values, gesture) => edits.send({ do: "size", values, gesture }),

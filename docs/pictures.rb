@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+# Takes the pictures of docs/screenshots/ from a running demo show; see bin/pictures.
+
+require "ferrum"
+
+# A browser that goes through the stations and takes a picture of each.
+class Pictures
+  FOLDER = File.join(__dir__, "screenshots")
+  SIZE = [1280, 800].freeze
+  OPTIONS = {"no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
+             "disable-sync" => nil}.freeze
+  EMAIL = "odalys@reedmere.example"
+  # A dawn behind the transparent page, as the broadcast program puts it there.
+  BEHIND = <<~JS
+    document.documentElement.style.background = 'url("/assets/backdrops/dawn.svg") center / cover';
+  JS
+
+  def initialize(address, password)
+    @address = address
+    @password = password
+    @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: SIZE, timeout: 20, browser_options: OPTIONS)
+    size(*SIZE)
+  end
+
+  def take
+    day_or_night("dark")
+    @browser.go_to("#{@address}/account/login")
+    shot("sign-in")
+    sign_in
+    station("/feeds", ".lane-line", "feeds")
+    station("/stage", ".hand.chosen", "stage")
+    air
+    day_or_night("light")
+    station("/stage", ".hand.chosen", "stage-day")
+    @browser.quit
+  end
+
+  private
+
+  def sign_in
+    @browser.at_css("#login").focus.type(EMAIL)
+    @browser.at_css("#password").focus.type(@password, :enter)
+    until_there(".lane")
+  end
+
+  # The station Air with two screens, one of them drawn too small, and the picture of the right one over the dawn.
+  def air
+    station("/links", ".link-card", nil)
+    link = @browser.evaluate("document.querySelector('[data-link]').dataset.link")
+    small = @browser.create_page
+    small.command("Emulation.setDeviceMetricsOverride", width: 640, height: 360, deviceScaleFactor: 1, mobile: false)
+    small.go_to(link)
+    right = @browser.create_page
+    right.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
+    right.go_to(link)
+    sleep 0.1 until right.at_css(".line")
+    until_there(".screen:nth-child(2) .figure:not(:empty)")
+    sleep 2
+    shot("air")
+    right.execute(BEHIND)
+    sleep 0.5
+    right.screenshot(path: File.join(FOLDER, "air-page.png"))
+    [small, right].each(&:close)
+  end
+
+  def station(path, there, name)
+    @browser.go_to("#{@address}#{path}")
+    until_there(there)
+    sleep 1
+    shot(name) if name
+  end
+
+  def until_there(selector)
+    sleep 0.05 until @browser.at_css(selector)
+  end
+
+  def shot(name)
+    @browser.screenshot(path: File.join(FOLDER, "#{name}.png"))
+  end
+
+  def size(width, height)
+    @browser.page.command("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: false)
+  end
+
+  def day_or_night(scheme)
+    @browser.page.command("Emulation.setEmulatedMedia", features: [{name: "prefers-color-scheme", value: scheme}])
+  end
+end
+
+data = ENV.fetch("BAVARD_DATA", File.expand_path("../var", __dir__))
+Pictures.new("http://127.0.0.1:#{ENV.fetch("PORT", "4600")}", File.read(File.join(data, "sign-in.txt"))).take
