@@ -19,6 +19,7 @@ require_relative "relay/hub"
 require_relative "start/data_folder"
 require_relative "store/database"
 require_relative "store/feeds"
+require_relative "store/lease"
 require_relative "store/lines"
 require_relative "store/secret_box"
 require_relative "store/shows"
@@ -48,7 +49,8 @@ module Bavard
       lines = Store::Lines.new(@db)
       @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
       @journal = Live::Journal.new(lines, log: @log).start
-      @shows = Live::Shows.new(house(lines)).start
+      @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
+      @shows = Live::Shows.new(house(lines), lease: @lease).start
       serve
       wait
       stop
@@ -91,6 +93,7 @@ module Bavard
       @shows.stop
       @hub.stop
       @journal.stop
+      @lease.close
     end
   end
 end

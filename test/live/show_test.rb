@@ -11,7 +11,7 @@ class ShowTest < HouseTest
     @clock = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
     build_house_with(@clock)
     @record = make_show_on(@server)
-    @shows = Bavard::Live::Shows.new(house).start
+    @shows = Bavard::Live::Shows.new(house, lease:).start
     @show = @shows[@record.id]
     wait_for("the feed to be live") { report["feeds"]&.first&.fetch("state") == "live" }
   end

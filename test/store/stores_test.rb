@@ -78,6 +78,29 @@ class StoresTest < HouseTest
     away&.disconnect
   end
 
+  def test_a_show_is_leased_to_one_process_at_a_time
+    other = Bavard::Store::Lease.new(TestDatabase.url)
+    assert lease.take(7)
+    refute other.take(7)
+    assert other.take(8)
+    lease.close
+    assert(wait_for("the lock to be let go") { other.take(7) })
+  ensure
+    other.close
+  end
+
+  def test_a_lease_whose_connection_was_lost_is_taken_again_or_known_to_be_gone
+    other = Bavard::Store::Lease.new(TestDatabase.url)
+    lease.take(7)
+    lease.take(8)
+    lease.close
+    wait_for("the lock to be let go") { other.take(7) }
+    assert_equal [7], lease.renew
+    assert_empty lease.renew
+  ensure
+    other.close
+  end
+
   def test_the_journal_leaves_out_what_the_database_refuses_and_goes_on
     show = make_show
     journal.line(show.id, entry(1000))

@@ -9,6 +9,7 @@ require_relative "../../lib/bavard/live/meters"
 require_relative "../../lib/bavard/live/rehearsal"
 require_relative "../../lib/bavard/live/shows"
 require_relative "../../lib/bavard/store/feeds"
+require_relative "../../lib/bavard/store/lease"
 require_relative "../../lib/bavard/store/lines"
 require_relative "../../lib/bavard/store/secret_box"
 require_relative "../../lib/bavard/store/shows"
@@ -48,9 +49,11 @@ class HouseTest < Minitest::Test
   def teardown
     @shows&.stop
     journal.stop
+    @lease&.close
   end
 
   def db = TestDatabase.db
+  def lease = @lease ||= Bavard::Store::Lease.new(TestDatabase.url)
 
   def build_house
     lines = Bavard::Store::Lines.new(db)

@@ -12,7 +12,7 @@ class WebTest < HouseTest
 
   def setup
     super
-    @shows = Bavard::Live::Shows.new(house).start
+    @shows = Bavard::Live::Shows.new(house, lease:).start
     @mail = Dir.mktmpdir("mail")
     @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, cookie: "bavard.test", mail_folder: @mail,
       address: "http://127.0.0.1:4600")

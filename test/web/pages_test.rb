@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "zlib"
+require_relative "../support/minimal_irc"
 require_relative "../support/web_test"
 
 class PagesTest < WebTest
@@ -73,6 +74,17 @@ class PagesTest < WebTest
     assert_equal ["dawn", "#dawn", 1, "circle"], [feed.name, feed.address["channel"], feed.address["port"], feed.shape]
     send_form("/feeds/", {"paste" => "127.0.0.1#other"})
     assert_equal %w[circle diamond], house.feeds.of_show(@record.id).map(&:shape)
+  end
+
+  def test_a_feed_added_as_the_first_thing_of_all_is_read_once
+    sign_up
+    server = MinimalIrc.new
+    send_form("/feeds/", {"paste" => "127.0.0.1:#{server.port}#a"})
+    wait_for("the feed") { server.clients.positive? }
+    @shows[@record.id].ask { |show| show.want_feed(show.lanes.keys.first, false) }
+    wait_for("everybody to be gone") { Thread.list.none? { |thread| thread.name.to_s.start_with?("feed-") } }
+  ensure
+    server&.stop
   end
 
   def test_the_mapping_is_read_and_kept

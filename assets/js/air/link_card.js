@@ -78,6 +78,7 @@ export class LinkCard {
 
   async readOptions() {
     const asked = this.options.value;
+    this.element.querySelector("[data-draft]").search = asked.trim();
     const read = await attempt(() => get(`/links/options?options=${encodeURIComponent(asked)}`));
     if (!read || asked !== this.options.value) return;
     const parts = [];

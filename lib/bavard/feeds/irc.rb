@@ -20,7 +20,7 @@ module Bavard
       # @return [Connection]
       def connection(feed, resume, **options)
         address = address_of(feed)
-        session = Session.new(feed_id: feed.id, address:, mapping: Mapping.new(feed.mapping), resume:)
+        session = Session.new(feed_id: feed.id, address:, mapping: Mapping.new(feed.mapping), resume:, reject: options.fetch(:reject))
         Connection.new(address, session, **options)
       end
 

@@ -71,7 +71,9 @@ module Bavard
       # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
       # the journal, so that a show goes on while the database is away.
 
+      # A show that was only just started has found the feed in the database already.
       def add_feed(feed)
+        lanes[feed.id]&.disconnect
         lanes[feed.id] = FeedLane.new(feed, @house, send: method(:take_in))
         lanes[feed.id].connect if feed.wanted
       end
@@ -97,7 +99,7 @@ module Bavard
       end
 
       def add_stage(stage)
-        desks[stage.id] = StageDesk.new(stage, @house, marks: method(:mark), entries: [])
+        desks[stage.id] ||= StageDesk.new(stage, @house, marks: method(:mark), entries: [])
       end
 
       def gate=(document)

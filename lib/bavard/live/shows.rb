@@ -1,26 +1,41 @@
 # frozen_string_literal: true
 
+require_relative "../error"
 require_relative "show"
 
 module Bavard
   module Live
     # The shows that run in this process.
     class Shows
+      RENEW_EVERY_S = 5
+      # The locks of a process that was killed are let go within a moment.
+      TRIES = 20
+      TRY_EVERY_S = 0.1
+
       # @param house [House]
-      def initialize(house)
+      # @param lease [#take, #renew] that keeps a show from running twice
+      def initialize(house, lease:)
         @house = house
+        @lease = lease
         @lock = Mutex.new
         @running = {}
+        @ended = Queue.new
       end
 
       def start
-        @house.shows.ids.each { |id| run(id) }
+        @house.shows.ids.each do |id|
+          run(id)
+        rescue Error => error
+          @house.log.error(error.message)
+        end
+        @renewing = Thread.new { renew until Timer.wait(@ended, RENEW_EVERY_S) }
         self
       end
 
       # @return [Show] running from now on
+      # @raise [Bavard::Error] where it runs in another process
       def run(id)
-        @lock.synchronize { @running[id] ||= Show.new(@house.shows.find(id), @house).start }
+        @lock.synchronize { @running[id] ||= lease(id) && Show.new(@house.shows.find(id), @house).start }
       end
 
       # @return [Show, nil]
@@ -38,7 +53,23 @@ module Bavard
       end
 
       def stop
+        @ended << true
+        @renewing&.join
         @lock.synchronize { @running.each_value(&:stop) }
+      end
+
+      private
+
+      def lease(id)
+        TRIES.times { @lease.take(id) ? (return true) : sleep(TRY_EVERY_S) }
+        raise Error, "Show #{id} is running in another process of Bavard."
+      end
+
+      def renew
+        @lease.renew.each do |id|
+          @house.log.error("show #{id} was taken over by another process")
+          @lock.synchronize { @running.delete(id) }&.stop
+        end
       end
     end
   end

@@ -8,6 +8,11 @@ module Bavard
     module Timer
       module_function
 
+      # @return [Object, nil] what came, nil where nothing did
+      def wait(queue, seconds)
+        pop(queue, seconds) { nil }
+      end
+
       # @param queue [Queue]
       # @yield when nothing came in time
       # @return what came

@@ -64,7 +64,7 @@ class MinimalServerFeedTest < Minitest::Test
     server.write("#{"x" * 40_000}\r\n\0\xFF\xFE\r\n@@@ ;;;\r\n:\r\n".b)
     say("ann", "still here")
     @probe.line_with("still here")
-    assert_equal 1, @probe.rejected.size
+    assert_operator @probe.rejected.size, :>=, 3
   end
 
   def test_what_was_missed_shows_as_a_gap

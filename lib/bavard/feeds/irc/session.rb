@@ -33,10 +33,12 @@ module Bavard
         # @return [Symbol, nil] once set, the connection is over: :waiting (try again) or :needs_you
         attr_reader :ended
 
-        def initialize(feed_id:, address:, mapping:, resume: NOTHING_TO_RESUME, digits: -> { rand(10_000..99_999) })
+        def initialize(feed_id:, address:, mapping:, resume: NOTHING_TO_RESUME, digits: -> { rand(10_000..99_999) },
+                       reject: ->(_what) {})
           @feed_id = feed_id
           @address = address
           @mapping = mapping
+          @reject = reject
           @outgoing = []
           @intakes = []
           @topic = ""
@@ -54,7 +56,7 @@ module Bavard
         def receive(line, now_ms)
           @heard_at_ms = now_ms
           @asked = false
-          message = Message.parse(line) or return
+          message = Message.parse(line) or return @reject.call("a line that is no message: #{line[0, 80].inspect}")
           @now_ms = now_ms
           @registration.receive(message) || react(message)
         end
