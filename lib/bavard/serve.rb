@@ -52,6 +52,7 @@ module Bavard
       @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
       @shows = Live::Shows.new(house(lines), lease: @lease).start
       serve
+      Thread.new { Store::Stages.schema }
       wait
       stop
     end

@@ -45,6 +45,26 @@ class SignInTest < WebTest
     assert_equal 302, last_response.status
   end
 
+  def test_who_is_locked_out_gets_a_letter_with_the_way_in
+    sign_up
+    clear_cookies
+    12.times { sign_in(password: "wrong-password") }
+    sign_in
+    post "/account/unlock-account-request", {"_csrf" => last_response.body[/name="_csrf" value="([^"]+)"/, 1], "login" => "host@reedmere.example"}
+    letter = File.read(Dir["#{@mail}/*"].first)
+    get letter[%r{http://127\.0\.0\.1:4600(/account/unlock-account\?key=\S+)}, 1]
+    follow_redirect! while last_response.redirect?
+    post "/account/unlock-account", {"_csrf" => last_response.body[/name="_csrf" value="([^"]+)"/, 1]}
+    get "/feeds"
+    assert_equal 200, last_response.status
+  end
+
+  def test_a_form_that_is_too_old_is_refused_in_words
+    post "/account/login", {"_csrf" => "x", "login" => "host@reedmere.example", "password" => PASSWORD}
+    assert_equal 403, last_response.status
+    assert_includes last_response.body, "This form is too old"
+  end
+
   def test_who_asks_to_be_remembered_is
     sign_up
     clear_cookies

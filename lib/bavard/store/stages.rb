@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "json"
-require "json_schemer"
 require "securerandom"
 require_relative "../core/stage/document"
 require_relative "../error"
@@ -10,7 +9,7 @@ module Bavard
   module Store
     # Stages as they are kept: the draft, and numbered revisions of which one is on air.
     class Stages
-      SCHEMA = JSONSchemer.schema(JSON.parse(File.read(File.expand_path("../../../docs/formats/stage.schema.json", __dir__))))
+      FORMAT = File.expand_path("../../../docs/formats/stage.schema.json", __dir__)
       TOKEN_BYTES = 24 # 192 bits
 
       # draft, on_air:: documents; on_air is nil before the first Put on air; revision:: the number on air, 0 before
@@ -19,10 +18,19 @@ module Bavard
       Stage = Struct.new(:id, :show_id, :name, :token, :backdrop, :draft, :on_air, :revision, :last_number, :cleared_at_line,
         keyword_init: true)
 
+      # Loaded when it is first wanted, or before ({Serve} does so once it answers): it takes a quarter of a second that
+      # a start after a crash can do without.
+      def self.schema
+        @schema ||= begin
+          require "json_schemer"
+          JSONSchemer.schema(JSON.parse(File.read(FORMAT)))
+        end
+      end
+
       # @return [Hash] the document given
       # @raise [Bavard::Error] where it does not fit docs/formats/stage.schema.json
       def self.checked(document)
-        wrong = SCHEMA.validate(document).first or return document
+        wrong = schema.validate(document).first or return document
         place = wrong["data_pointer"]
         raise Error.new("The stage does not fit its format at #{place}: #{wrong["error"]}.", field: place, value: wrong["data"])
       end

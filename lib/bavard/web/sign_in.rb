@@ -1,6 +1,5 @@
 # frozen_string_literal: true
 
-require "mail"
 require "roda"
 require "rodauth"
 require "uri"
@@ -14,6 +13,7 @@ module Bavard
       LOCKED_FOR_S = 15 * 60
       SHORTEST_PASSWORD = 10
       LONGEST_SHOW_NAME = 80
+      OLD_FORM = "This form is too old, or came from another site. Go back, load the page again, and send it once more.\n"
 
       # Where accounts are kept.
       STORAGE = lambda do |site|
@@ -25,8 +25,9 @@ module Bavard
         account_status_column :status_id
         skip_status_checks? true
         set_deadline_values? true
+        require_mail? false
         remember_cookie_key "#{site.cookie}.remember"
-        send_unlock_account_email { Letters.write(site.mail_folder, create_unlock_account_email) }
+        send_unlock_account_email { Letters.write(site.mail_folder) { create_unlock_account_email } }
       end
       # What it takes to get in.
       STRENGTH = lambda do |_site|
@@ -72,7 +73,10 @@ module Bavard
           plugin :middleware
           plugin :flash
           plugin :render, views: File.join(__dir__, "views/sign_in"), escape: true, layout: "layout"
-          plugin :route_csrf
+          plugin(:route_csrf) do
+            response.status = 403
+            OLD_FORM
+          end
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
             [STORAGE, STRENGTH, WAYS, WORDS].each { |part| instance_exec(site, &part) }
@@ -112,7 +116,10 @@ module Bavard
       module Letters
         module_function
 
-        def write(folder, letter)
+        # @yield makes the letter; only then is the library wanted
+        def write(folder)
+          require "mail"
+          letter = yield
           letter.delivery_method(:file, location: folder)
           letter.deliver!
         end
