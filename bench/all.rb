@@ -40,7 +40,8 @@ end
 
 if (restart = found[:restart])
   rows << ["lines missing after kill -9, of #{restart[:promised]}", "#{restart[:missing]}, #{restart[:twice]} twice", "-", "0, 0 twice", ""]
-  rows << ["standing again after the new start", restart[:back_ms].map { |ms| "#{ms} ms" }.join(" to "), "-", "3000 ms or less", ""]
+  rows << ["standing again after the new start", restart[:back_ms].map { |ms| "#{ms} ms" }.join(" to "), "-", "3000 ms or less",
+    "#{restart[:each].map { |try| try[:steal_percent] }.join(" ")} %"]
 end
 
 widths = rows.transpose.map { |column| column.map(&:length).max }

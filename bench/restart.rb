@@ -2,6 +2,7 @@
 
 require "json"
 require_relative "scene"
+require_relative "steal"
 
 module Bench
   # The application killed outright while lines come in at 20 a second: which lines stand again, and how soon after the
@@ -16,12 +17,17 @@ module Bench
     def run
       tries = Array.new(TRIES) { |number| one(number) }
       {tries: tries.size, promised: tries.sum { |try| try[:promised] }, missing: tries.sum { |try| try[:missing] },
-       twice: tries.sum { |try| try[:twice] }, back_ms: tries.map { |try| try[:back_ms] }.minmax}
+       twice: tries.sum { |try| try[:twice] }, back_ms: tries.map { |try| try[:back_ms] }.minmax, each: tries}
     end
 
     private
 
     def one(number)
+      found, steal = Steal.around { try(number) }
+      found.merge(steal_percent: steal.round(1))
+    end
+
+    def try(number)
       scene = Scene.new(at_most: 50, stay_ms: "for good")
       sent = type(scene.typist, number)
       scene.app.kill

@@ -89,6 +89,7 @@ module Bavard
         card[:off] = verdict.rule unless verdict.pass?
         card[:pulled] = true if pulled
         card[:p] = line.platform_id
+        card[:l] = line.person.login
         @lines << card
         @lines.shift if @lines.size > SHOWN_LINES
         card

@@ -2,11 +2,11 @@
 
 require_relative "../core/chat/line"
 require_relative "../core/gate/ladder"
-require_relative "../store/lines"
 require_relative "desk_report"
 require_relative "feed_lane"
 require_relative "figures"
 require_relative "mailbox"
+require_relative "reception"
 require_relative "stage_desk"
 require_relative "timer"
 
@@ -22,7 +22,7 @@ module Bavard
       # What page asked for what, and where the answer goes.
       Question = Struct.new(:work, :answer)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gate
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -36,6 +36,7 @@ module Bavard
         @gate = Core::Gate::Ladder.from(record.gate)
         load
         @report = DeskReport.new(self, house)
+        @reception = Reception.new(self, house, @report)
       end
 
       def start
@@ -173,7 +174,7 @@ module Bavard
         case item
         when Question then answer(item)
         else
-          item.size == 3 ? intake(*item) : screen_did(*item)
+          item.size == 3 ? @reception.take(*item) : screen_did(*item)
         end
       end
 
@@ -191,55 +192,6 @@ module Bavard
         when :heard then desk.screen_heard(connection, text, now_ms) || @house.reject(:screen, "a report that cannot be read")
         when :closed then desk.screen_closed(connection)
         end
-        @report.touch
-      end
-
-      def intake(lane, runner, intake)
-        return unless lane.current?(runner) && lanes[lane.id].equal?(lane)
-
-        case intake.kind
-        when :line then line(lane, intake)
-        when :delete_line then delete_line(lane, intake.platform_id)
-        when :clear_person then delete_where(lane, intake.body)
-        when :clear_all then delete_where(lane, nil)
-        when :feed_state then lane.enter(intake.body)
-        when :gap then lane.miss(intake.body)
-        end
-        @report.touch
-      end
-
-      def line(lane, intake)
-        return unless lane.new?(intake.platform_id)
-
-        line = Core::Chat::Line.from(intake, id: @house.ids.next(now_ms))
-        return @house.reject(:irc, "a line with nothing in it") if line.text.empty?
-
-        judged(lane, line, @gate.judge(line))
-      end
-
-      def judged(lane, line, verdict)
-        aired = verdict.pass? && desks.each_value.map { |desk| desk.show(line) }.any?
-        figures.count(line.arrived_at_ms, dropped: !verdict.pass?, aired:)
-        @house.journal.line(id, Store::Lines::Entry.new(line, verdict, aired, false))
-        @house.meters.line(verdict.action)
-        @report.line(lane.note(line, verdict), lane.id)
-      end
-
-      def delete_line(lane, platform_id)
-        pull(lane, ->(line) { line.platform_id == platform_id }, ->(card) { card[:p] == platform_id })
-        @house.journal.later { |lines| lines.pull(lane.id, platform_id) }
-      end
-
-      # @param login [String, nil] whose lines; nil: everybody's
-      def delete_where(lane, login)
-        pull(lane, ->(line) { login.nil? || line.person.login == login }, ->(card) { login.nil? || card[:n] == login })
-        up_to = @house.ids.next(now_ms)
-        @house.journal.later { |lines| lines.pull_all(lane.id, login, up_to) }
-      end
-
-      def pull(lane, of_line, of_card)
-        desks.each_value { |desk| desk.pull_where { |line| line.feed_id == lane.id && of_line.call(line) } }
-        lane.pull_where(&of_card)
         @report.touch
       end
 

@@ -63,6 +63,17 @@ module Bavard
         login_notice_flash nil
         create_account_notice_flash nil
         otp_setup_link_text "Set up an authenticator app"
+        otp_setup_page_title "Set up an authenticator app"
+        otp_setup_button "Ask for its code from now on"
+        otp_auth_page_title "The second factor"
+        otp_auth_button "Go on"
+        otp_auth_label "Code that the app shows"
+        otp_secret_label "Key, where a camera is not at hand"
+        otp_provisioning_uri_label "The same as an address"
+        two_factor_manage_page_title "Second factor"
+        change_password_page_title "Change the password"
+        logout_page_title "Sign out"
+        logout_button "Sign out"
       end
       FEATURES = %i[login logout create_account remember lockout otp recovery_codes change_password argon2 internal_request].freeze
 
@@ -73,7 +84,7 @@ module Bavard
           plugin :middleware
           plugin :flash
           plugin :render, views: File.join(__dir__, "views/sign_in"), escape: true, layout: "layout"
-          plugin(:route_csrf) do
+          plugin(:route_csrf) do |_request|
             response.status = 403
             OLD_FORM
           end

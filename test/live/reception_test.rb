@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require_relative "../support/house_test"
+
+# What happens to intakes that no server in these tests sends by itself.
+class ReceptionTest < HouseTest
+  def setup
+    super
+    @record = make_show(document: with_chat(stay_ms: "for good"), on_air: true)
+    @show = Bavard::Live::Show.new(@record, house)
+    @lane = @show.lanes.values.first
+    @report = Bavard::Live::DeskReport.new(@show, house)
+    @reception = Bavard::Live::Reception.new(@show, house, @report)
+    %w[ann bo ann].each_with_index { |login, index| take(:line, said(login, "line #{index}"), "m#{index}") }
+  end
+
+  def said(login, text) = Bavard::Core::Said.new(login, login.capitalize, nil, [], text, false, false)
+
+  # A lane that was never connected has no runner, and hears what no runner says.
+  def take(kind, body = nil, platform_id = nil)
+    @reception.take(@lane, nil, Bavard::Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
+    clock.now_ms += 100
+    @show.desks.each_value { |desk| desk.advance(clock.now_ms) { true } }
+  end
+
+  def standing = @show.desks.values.first.air.standing
+
+  def pulled
+    until_written
+    house.lines.latest(@record.id, 10).map(&:pulled)
+  end
+
+  def test_a_silenced_persons_lines_leave_every_stage_and_the_log_knows
+    assert_equal 3, standing
+    take(:clear_person, "ann")
+    assert_equal [1, [true, false, true]], [standing, pulled]
+    assert_equal [true, nil, true], @lane.lines.map { |card| card[:pulled] }
+  end
+
+  def test_a_chat_that_is_emptied_leaves_nothing
+    take(:clear_all)
+    assert_equal [0, [true, true, true]], [standing, pulled]
+  end
+
+  def test_the_same_platform_id_counts_once
+    take(:line, said("ann", "again"), "m1")
+    assert_equal 3, standing
+  end
+
+  def test_a_line_with_nothing_in_it_is_counted_and_left_out
+    take(:line, said("ann", " \u0007 "), "m9")
+    assert_equal 3, standing
+    assert_equal 1, house.meters.rejected_count(:irc).to_i
+  end
+
+  def test_what_an_earlier_connection_still_says_does_not_count
+    @reception.take(@lane, Object.new, Bavard::Core::Intake.new(:clear_all, @lane.id, nil, nil, clock.now_ms, nil))
+    @show.desks.each_value { |desk| desk.advance(clock.now_ms + 500) { true } }
+    assert_equal 3, standing
+  end
+end
