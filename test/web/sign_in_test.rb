@@ -59,6 +59,15 @@ class SignInTest < WebTest
     assert_equal 200, last_response.status
   end
 
+  def test_too_many_tries_a_minute_are_asked_to_wait_and_air_links_are_not
+    sign_up
+    make_stage
+    61.times { post "/account/login", {} }
+    assert_equal [429, "60"], [last_response.status, last_response.headers["retry-after"]]
+    100.times { get "/air/#{@stage.token}" }
+    assert_equal 200, last_response.status
+  end
+
   def test_a_form_that_is_too_old_is_refused_in_words
     post "/account/login", {"_csrf" => "x", "login" => "host@reedmere.example", "password" => PASSWORD}
     assert_equal 403, last_response.status

@@ -8,6 +8,7 @@ require_relative "gate_app"
 require_relative "headers"
 require_relative "icon"
 require_relative "last_resort"
+require_relative "limits"
 require_relative "link_app"
 require_relative "live_sockets"
 require_relative "operations"
@@ -38,6 +39,7 @@ module Bavard
           use Headers
           use LastResort
           use Operations
+          use Limits.middleware
           map("/assets") { run App.assets }
           map("/favicon.ico") { run NOTHING_HERE }
           map("/air") do

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require "rack/attack"
+
+module Bavard
+  module Web
+    # How often one address may ask. Air links are left out: a screen that is cut off by a limit is a black hole in
+    # somebody's broadcast.
+    module Limits
+      MINUTE_S = 60
+      # Tries to sign in, new accounts and the like.
+      ACCOUNT_POSTS = 60
+      # Edits come thick while somebody drags.
+      POSTS = 3000
+      FREE = %r{\A/(?:air|assets|healthz|metrics)(?:/|\z)}
+      SAY = "That was too much at once. Wait a minute and try again.\n"
+
+      # Counts in this process's memory; with one process nothing more is needed.
+      class Counts
+        MOST = 10_000
+
+        def initialize
+          @lock = Mutex.new
+          @counts = {}
+        end
+
+        def increment(key, amount, expires_in:)
+          @lock.synchronize do
+            sweep if @counts.size >= MOST
+            entry = @counts[key]
+            entry = @counts[key] = [0, now + expires_in] if entry.nil? || entry.last < now
+            entry[0] += amount
+          end
+        end
+
+        def read(key) = @lock.synchronize { @counts[key]&.first }
+
+        private
+
+        def sweep
+          @counts.delete_if { |_, (_, ends_at)| ends_at < now }
+          @counts.shift while @counts.size >= MOST
+        end
+
+        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      end
+
+      module_function
+
+      # @return [Class] the middleware, with counts that begin at nothing
+      def middleware
+        Rack::Attack.tap do |attack|
+          attack.cache.store = Counts.new
+          attack.throttle("account", limit: ACCOUNT_POSTS, period: MINUTE_S) do |request|
+            request.ip if request.post? && request.path.start_with?("/account/")
+          end
+          attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| request.ip if request.post? && !request.path.match?(FREE) }
+          attack.throttled_responder = ->(_request) { [429, {"content-type" => "text/plain", "retry-after" => MINUTE_S.to_s}, [SAY]] }
+        end
+      end
+    end
+  end
+end
