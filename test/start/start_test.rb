@@ -94,6 +94,13 @@ class StartTest < Minitest::Test
     wait_for("it to answer again") { answers?(one) }
   end
 
+  def test_a_database_that_dies_is_started_again_where_it_was
+    one = until_ready(started)
+    Process.kill("KILL", File.foreach("#{one.folder}/postgres/postmaster.pid").first.to_i)
+    wait_for("the word of it") { one.said.include?("The database ended; it is started again.") }
+    wait_for("the application to have it again") { answers?(one) }
+  end
+
   def test_killed_outright_it_leaves_no_application_behind_and_starts_again
     one = until_ready(started)
     Process.kill("KILL", one.pid)

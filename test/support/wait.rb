@@ -10,11 +10,19 @@ module Wait
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + limit_s
     loop do
       found = yield
-      return found if found
+      return counted(found) if found
       raise Minitest::Assertion, "waited #{limit_s} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
 
       Thread.pass
       IO.select(nil, nil, nil, 0.01)
     end
+  end
+
+  private
+
+  # A condition that had to come true is an assertion.
+  def counted(found)
+    self.assertions += 1 if respond_to?(:assertions=)
+    found
   end
 end

@@ -26,7 +26,8 @@ export function lineOf(card) {
   const text = element("span", "text");
   text.dir = "auto";
   text.append(...fragmentsOf(card.f));
-  plate.append(markOf(card.m), name, text);
+  // A text that cannot be broken goes on the next line rather than the name.
+  plate.append(markOf(card.m), name, document.createElement("wbr"), text);
   line.append(plate);
   recolour(line, card.c);
   return line;

@@ -41,6 +41,17 @@ module Bavard
         url
       end
 
+      # Starts it again, where it was, if it has ended by itself.
+      #
+      # @return [Boolean] whether that was needed
+      # @raise [Bavard::Error] where it does not start yet
+      def revive
+        return false if running_port
+
+        @port = launch
+        true
+      end
+
       def stop
         run("pg_ctl", "-D", @folder, "-m", "fast", "-w", "-t", WAIT_S.to_s, "stop") if running_port
       end
@@ -95,7 +106,7 @@ module Bavard
       end
 
       def launch
-        port = Ports.free(FIRST_PORT)
+        port = Ports.free(@port || FIRST_PORT)
         log = File.join(@folder, "server.log")
         FileUtils.rm_f(log)
         options = "-p #{port} -c listen_addresses=127.0.0.1 -k '' -c max_connections=60 #{FLEETING if @fleeting}"

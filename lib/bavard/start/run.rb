@@ -22,6 +22,7 @@ module Bavard
       # An application that ends by itself is started again, unless it does so this often in a row.
       MOST_RESTARTS = 5
       STEADY_S = 60
+      LOOK_EVERY_S = 3
 
       def initialize(env)
         @env = env
@@ -135,18 +136,33 @@ module Bavard
       end
 
       def watch
-        restarts = 0
+        @restarts = 0
         while @stopping.empty?
           sleep 0.1
-          status = @app.ended or next
-          restarts = now - @started_at > STEADY_S ? 0 : restarts + 1
-          raise Error, "Bavard ended #{restarts} times in a row. It said:\n#{@app.last_words}" if restarts > MOST_RESTARTS
-
-          warn "Bavard ended (#{status.termsig ? "signal #{status.termsig}" : "status #{status.exitstatus}"}); starting it again."
-          @app = app.start
-          @started_at = now
+          status = @app.ended
+          start_again(status) if status
+          look_after_database
         end
         say("\nStopping.")
+      end
+
+      def start_again(status)
+        @restarts = now - @started_at > STEADY_S ? 0 : @restarts + 1
+        raise Error, "Bavard ended #{@restarts} times in a row. It said:\n#{@app.last_words}" if @restarts > MOST_RESTARTS
+
+        warn "Bavard ended (#{status.termsig ? "signal #{status.termsig}" : "status #{status.exitstatus}"}); starting it again."
+        @app = app.start
+        @started_at = now
+      end
+
+      # The application goes on without it meanwhile.
+      def look_after_database
+        return if @postgres.nil? || now - (@looked_at || 0) < LOOK_EVERY_S
+
+        @looked_at = now
+        warn "The database ended; it is started again." if @postgres.revive
+      rescue Error => error
+        warn error.message
       end
 
       def stop
