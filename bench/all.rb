@@ -34,8 +34,8 @@ if (keyboard = found[:keyboard_to_screen])
 end
 if (screens = found[:many_screens])
   steal = screens[:windows].map { |window| window[:steal_percent] }.join(" ")
-  rows << ["#{screens[:screens]} screens, 99 in 100", "#{screens[:p99_ms]} ms", "-", "500 ms or less", "#{steal} %"]
-  rows << ["delivered", "#{screens[:delivered]} of #{screens[:wanted]}", "-", "all", ""]
+  rows << ["#{screens[:screens]} screens, 99 in 100", "#{screens[:p99_ms]} ms", "#{screens[:floor][:p99_ms]} ms", "500 ms or less", "#{steal} %"]
+  rows << ["delivered", "#{screens[:delivered]} of #{screens[:wanted]}", screens[:floor][:delivered].to_s, "all", ""]
 end
 
 if (restart = found[:restart])

@@ -32,7 +32,7 @@ module Bench
 
     def run
       ours = with_scene { |scene| measure(scene.typist, scene.link, deletes: true) }
-      floor = with_bare { |typist, link| measure(typist, link) }
+      floor = Bare.open { |bare| measure(bare.typist, "http://127.0.0.1:#{bare.port}/") }
       {ours:, floor:, ratio_half: (ours[:half_ms] / floor[:half_ms]).round(2), ratio_p99: (ours[:p99_ms] / floor[:p99_ms]).round(2)}
     end
 
@@ -43,17 +43,6 @@ module Bench
       yield scene
     ensure
       scene&.stop
-    end
-
-    def with_bare
-      typist = Typist.new
-      port = Bavard::Start::Ports.free(41_000)
-      bare = IO.popen(["ruby", File.join(__dir__, "bare_relay.rb"), typist.port.to_s, port.to_s])
-      bare.gets
-      yield typist, "http://127.0.0.1:#{port}/"
-    ensure
-      Process.kill("KILL", bare.pid) if bare
-      typist&.stop
     end
 
     def measure(typist, link, deletes: false)

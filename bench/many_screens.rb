@@ -14,18 +14,25 @@ module Bench
 
     def run
       scene = Scene.new
-      crowd = IO.popen(["ruby", File.join(__dir__, "crowd.rb"), scene.app.port.to_s, scene.socket_path, SCREENS.to_s], "r+")
+      ours = measure(scene.typist, scene.app.port, scene.socket_path)
+      floor = Bare.open { |bare| measure(bare.typist, bare.port, "/live") }
+      ours.merge(floor:)
+    ensure
+      scene&.stop
+    end
+
+    private
+
+    def measure(typist, port, path)
+      crowd = IO.popen(["ruby", File.join(__dir__, "crowd.rb"), port.to_s, path, SCREENS.to_s], "r+")
       crowd.gets
-      windows = Array.new(WINDOWS) { |number| window(scene.typist, number) }
+      windows = Array.new(WINDOWS) { |number| window(typist, number) }
       sleep 2
       crowd.puts("report")
       summary(windows, JSON.parse(crowd.gets))
     ensure
       crowd&.close
-      scene&.stop
     end
-
-    private
 
     def window(typist, number)
       sent, steal = Steal.around do

@@ -103,4 +103,18 @@ module Bench
       @token = stage.token
     end
   end
+
+  # The floor: a script that does nothing but pass on what it reads, in the application's place.
+  Bare = Struct.new(:typist, :port) do
+    def self.open
+      typist = Typist.new
+      port = Bavard::Start::Ports.free(41_000)
+      process = IO.popen(["ruby", File.join(__dir__, "bare_relay.rb"), typist.port.to_s, port.to_s])
+      process.gets
+      yield new(typist, port)
+    ensure
+      Process.kill("KILL", process.pid) if process
+      typist&.stop
+    end
+  end
 end
