@@ -53,6 +53,14 @@ class ReceptionTest < HouseTest
     assert_equal 1, house.meters.rejected_count(:irc).to_i
   end
 
+  def test_a_gap_is_told_for_an_hour_and_kept
+    take(:gap, Bavard::Core::Gap.new(clock.now_ms - 5000, clock.now_ms))
+    assert_equal 5000, @lane.report(clock.now_ms)[:gap].then { |from, to| to - from }
+    assert_nil @lane.report(clock.now_ms + 3_700_000)[:gap]
+    until_written
+    assert_equal @lane.gap, house.feeds.find(@feed.id).gap
+  end
+
   def test_what_an_earlier_connection_still_says_does_not_count
     @reception.take(@lane, Object.new, Bavard::Core::Intake.new(:clear_all, @lane.id, nil, nil, clock.now_ms, nil))
     @show.desks.each_value { |desk| desk.advance(clock.now_ms + 500) { true } }

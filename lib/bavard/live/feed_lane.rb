@@ -15,6 +15,8 @@ module Bavard
       SEEN_IDS = 4000
       SHOWN_LINES = 6
       KEEP_HEARD_EVERY_MS = 2000
+      # A gap is news for an hour.
+      GAP_SHOWN_MS = 3_600_000
       # What names stand on in the house's own screens.
       PANELS = {night: "#171e25", day: "#faf7f0"}.freeze
       OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
@@ -119,7 +121,7 @@ module Bavard
       def report(now_ms)
         {id:, name: feed.name, mark:, words: KINDS.fetch(feed.kind).words(feed), wanted: feed.wanted, state: state.state,
          reason: state.reason, since: state.since_ms, retry_in: state.retry_at_ms && [state.retry_at_ms - now_ms, 0].max,
-         pace: pace.at(now_ms), rate: pace.rate(now_ms), gap:, lines:}
+         pace: pace.at(now_ms), rate: pace.rate(now_ms), gap: (gap if gap && now_ms - gap.last < GAP_SHOWN_MS), lines:}
       end
 
       private
