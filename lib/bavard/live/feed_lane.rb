@@ -121,10 +121,14 @@ module Bavard
       def report(now_ms)
         {id:, name: feed.name, mark:, words: KINDS.fetch(feed.kind).words(feed), wanted: feed.wanted, state: state.state,
          reason: state.reason, since: state.since_ms, retry_in: state.retry_at_ms && [state.retry_at_ms - now_ms, 0].max,
-         pace: pace.at(now_ms), rate: pace.rate(now_ms), gap: (gap if gap && now_ms - gap.last < GAP_SHOWN_MS), lines:}
+         pace: pace.at(now_ms), rate: pace.rate(now_ms), gap: fresh_gap(now_ms), lines:}
       end
 
       private
+
+      def fresh_gap(now_ms)
+        gap if gap && now_ms - gap.last < GAP_SHOWN_MS
+      end
 
       # Called in the runner's thread.
       def open_connection(runner)
