@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "share"
+
 module Bench
   # From the write of a delete on an IRC socket to the first frame without that line.
   class Deletes
@@ -26,7 +28,7 @@ module Bench
       deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 5
       sleep 0.05 until (asked.keys - gone.keys).empty? || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
       took = asked.filter_map { |id, at_us| gone[id] && ((gone[id] - at_us) / 1000.0) }.sort
-      {lines: asked.size, never: asked.size - took.size, half_ms: at(took, 0.5), p99_ms: at(took, 0.99)}
+      {lines: asked.size, never: asked.size - took.size, half_ms: Share.at(took, 0.5), p99_ms: Share.at(took, 0.99)}
     end
 
     private
@@ -42,10 +44,6 @@ module Bench
         sleep EVERY_S
         [id, @typist.delete(id)]
       end
-    end
-
-    def at(took, share)
-      took.empty? ? Float::INFINITY : took[((took.size - 1) * share).ceil].round(1)
     end
   end
 end

@@ -3,6 +3,7 @@
 require "ferrum"
 require_relative "deletes"
 require_relative "scene"
+require_relative "share"
 require_relative "steal"
 
 module Bench
@@ -87,16 +88,12 @@ module Bench
     end
 
     def summary(windows, method)
-      best = windows.min_by { |window| at(window, 0.99) }
-      {half_ms: at(best, 0.5).round(1), p99_ms: at(best, 0.99).round(1), lines: windows.sum { |window| window[:took].size + window[:never] },
+      best = windows.min_by { |window| Share.at(window[:took], 0.99) }
+      {half_ms: Share.at(best[:took], 0.5), p99_ms: Share.at(best[:took], 0.99), lines: windows.sum { |window| window[:took].size + window[:never] },
        never_painted: windows.sum { |window| window[:never] }, method:,
-       windows: windows.map { |window| {half_ms: at(window, 0.5).round(1), p99_ms: at(window, 0.99).round(1), steal_percent: window[:steal]} }}
-    end
-
-    def at(window, share)
-      return Float::INFINITY if window[:took].empty?
-
-      window[:took][((window[:took].size - 1) * share).ceil]
+       windows: windows.map do |window|
+         {half_ms: Share.at(window[:took], 0.5), p99_ms: Share.at(window[:took], 0.99), steal_percent: window[:steal]}
+       end}
     end
   end
 end

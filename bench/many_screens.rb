@@ -2,6 +2,7 @@
 
 require "json"
 require_relative "scene"
+require_relative "share"
 require_relative "steal"
 
 module Bench
@@ -48,16 +49,12 @@ module Bench
     def summary(windows, screens)
       told = windows.map do |window|
         took = screens.flat_map { |seen| window[:sent].filter_map { |id, at_us| seen[id] && ((seen[id] - at_us) / 1000.0) } }.sort
-        {half_ms: at(took, 0.5), p99_ms: at(took, 0.99), delivered: took.size, wanted: window[:sent].size * screens.size,
+        {half_ms: Share.at(took, 0.5), p99_ms: Share.at(took, 0.99), delivered: took.size, wanted: window[:sent].size * screens.size,
          steal_percent: window[:steal]}
       end
       best = told.min_by { |window| window[:p99_ms] }
       {screens: screens.size, half_ms: best[:half_ms], p99_ms: best[:p99_ms], delivered: told.sum { |window| window[:delivered] },
        wanted: told.sum { |window| window[:wanted] }, windows: told}
-    end
-
-    def at(took, share)
-      took.empty? ? Float::INFINITY : took[((took.size - 1) * share).ceil].round(1)
     end
   end
 end

@@ -86,6 +86,16 @@ class ScreenTest < Minitest::Test
     assert_includes told[:advice], "1920"
   end
 
+  def test_it_is_fine_once_it_is_right_current_heard_of_and_understood
+    right = {"w" => 1920, "h" => 1080, "fps" => 60, "rev" => 4}
+    {right => true, right.merge("w" => 640) => false, right.merge("rev" => 3) => false, right.merge("not" => ["x=1"]) => false}.each do |said, fine|
+      screen.hear(JSON.generate(said), 1000)
+      assert_equal fine, screen.told(DOCUMENT, 4, 2000)[:fine], said.inspect
+    end
+    screen.hear(JSON.generate(right), 1000)
+    refute screen.told(DOCUMENT, 4, 60_000)[:fine]
+  end
+
   def test_before_it_has_said_anything
     assert_equal "has not said how it is drawn yet", screen.told(DOCUMENT, 1, 0)[:words]
   end

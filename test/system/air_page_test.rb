@@ -104,6 +104,21 @@ class AirPageTest < PreparedTest
     on_screen(:other) { assert_equal "25px", evaluate_script("getComputedStyle(document.querySelector('.text')).fontSize") }
   end
 
+  def test_newest_at_the_bottom_or_at_the_top
+    prepare(feed: feed_address, pieces: [PIECE, PIECE.merge("x" => 1000, "newest" => "top")])
+    until_live
+    open_screen(link)
+    %w[older newer].each do |text|
+      server.say("ann", text)
+      on_screen { assert_selector ".line", text:, count: 2 }
+    end
+    on_screen do
+      assert_operator height_of("chat1", "older"), :<, height_of("chat1", "newer")
+      assert_operator height_of("chat2", "newer"), :<, height_of("chat2", "older")
+      assert_equal 100, height_of("chat2", "newer")
+    end
+  end
+
   def test_viewers_words_are_words
     prepare(feed: feed_address)
     until_live
@@ -113,6 +128,10 @@ class AirPageTest < PreparedTest
   end
 
   private
+
+  def height_of(piece, text)
+    find(".chat[data-piece=#{piece}] .line", text:).evaluate_script("this.getBoundingClientRect().top").round
+  end
 
   # The newest line's id in each piece.
   def newest_lines

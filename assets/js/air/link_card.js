@@ -4,8 +4,6 @@ import { say } from "../house/messages.js";
 import { attempt, get, send } from "../house/send.js";
 import { count, lasting } from "../house/words.js";
 
-const FRESH_MS = 15000;
-
 export class LinkCard {
   constructor(element) {
     this.element = element;
@@ -123,7 +121,7 @@ export class LinkCard {
 }
 
 function screenRow(screen, index, revision) {
-  const fine = screen.right && screen.current && screen.heard < FRESH_MS && screen.not_understood.length === 0;
+  const { fine } = screen;
   const from = ["127.0.0.1", "::1"].includes(screen.from) ? "This computer" : `Computer at ${screen.from}`;
   const words = [screen.words];
   if (screen.revision !== null && !screen.current)

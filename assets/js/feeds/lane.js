@@ -7,8 +7,6 @@ import { attempt, send } from "../house/send.js";
 import { clock, clockSeconds, lasting } from "../house/words.js";
 import { openMapping } from "./mapping.js";
 
-const RULES = { command_lines: "command line", left_out: "left out" };
-
 const STATES = {
   off: { chip: "", drawing: "unplug", words: () => "off" },
   connecting: { chip: "told", drawing: "refresh-cw", words: () => "connecting" },
@@ -79,7 +77,7 @@ export class Lane {
     text.dir = "auto";
     const row = make("div", "lane-line", make("time", "", clock(card.t)), name, text);
     row.classList.toggle("gone", Boolean(card.pulled));
-    if (card.off) row.append(make("span", "chip off", `kept off: ${RULES[card.off] ?? card.off}`));
+    if (card.off) row.append(make("span", "chip off", `kept off: ${card.off}`));
     else if (card.pulled) row.append(make("span", "chip", "deleted"));
     return row;
   }

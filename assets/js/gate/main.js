@@ -6,7 +6,6 @@ import { say } from "../house/messages.js";
 import { Refused, send } from "../house/send.js";
 import { clock } from "../house/words.js";
 
-const RULES = { command_lines: "Command lines", left_out: "Left out" };
 const MOST_ROWS = 14;
 const form = document.querySelector("#gate-form");
 const error = document.querySelector("#gate-error");
@@ -28,14 +27,7 @@ form.addEventListener("change", async () => {
 function row(card) {
   const text = make("span", "text", ...fragmentsOf(card.f));
   text.dir = "auto";
-  return make(
-    "div",
-    "kept-off-line",
-    make("time", "", clock(card.t)),
-    make("bdi", "", card.n),
-    text,
-    make("span", "chip off", RULES[card.off] ?? card.off),
-  );
+  return make("div", "kept-off-line", make("time", "", clock(card.t)), make("bdi", "", card.n), text, make("span", "chip off", card.off));
 }
 
 follow((show, lines) => {

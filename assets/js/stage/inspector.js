@@ -2,16 +2,8 @@
 import { make } from "../house/elements.js";
 import { choiceRow, colourRow, numberField, numberRow, selectRow } from "./fields.js";
 
-const FACES = [
-  "Atkinson Hyperlegible Next",
-  "Bricolage Grotesque",
-  "Archivo",
-  "Fraunces",
-  "Bitter",
-  "Playpen Sans",
-  "Courier Prime",
-  "Anton",
-];
+// The faces that are shipped, as Ruby knows them.
+const FACES = JSON.parse(document.querySelector("#inspector")?.dataset.faces ?? "[]");
 const seconds = {
   read: (text) => (/^\s*for good\s*$/i.test(text) ? "for good" : Number.parseFloat(text.replace(",", ".")) * 1000),
   write: (ms) => (ms === null ? "for good" : ms / 1000),
@@ -130,7 +122,7 @@ export class Inspector {
     this.specimen.classList.toggle("lit", part === "plate");
   }
 
-  show(document_, piece, contrast) {
+  show(document_, piece, legibility) {
     this.forPiece.hidden = !piece;
     this.forStage.hidden = Boolean(piece);
     for (const field of this.shows.frame) field.show(document_[field.name]);
@@ -138,8 +130,7 @@ export class Inspector {
     for (const field of this.shows.where) field.show(piece[field.name]);
     for (const { rows, measured } of Object.values(this.shows.parts)) {
       for (const row of rows) row.show(piece[row.name]);
-      if (measured && contrast)
-        measured.textContent = `Text on its plate: ${contrast.toFixed(1)} : 1${contrast < 4.5 ? ", hard to read; 4.5 is the least" : ""}`;
+      if (measured) measured.textContent = legibility;
     }
     this.forGood.checked = piece.stay_ms === null;
     this.drawSpecimen(piece);

@@ -59,7 +59,7 @@ function begin(stageId) {
     const piece = state.document.pieces.find((one) => one.id === state.chosen);
     if (!piece) state.chosen = null;
     frame.show(state.document, state.chosen);
-    inspector.show(state.document, piece, piece && state.stage.contrast[piece.id]);
+    inspector.show(state.document, piece, piece && state.stage.legibility[piece.id]);
     drawOrder();
   }
 

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../core/gate/ladder"
 require_relative "../core/intake"
 require_relative "../core/look/name_colour"
 require_relative "../feeds/irc"
@@ -88,7 +89,7 @@ module Bavard
         night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
         card = LineCard.of(line, night, mark)
         card[:day] = day
-        card[:off] = verdict.rule unless verdict.pass?
+        card[:off] = Core::Gate::Ladder::LABELS.fetch(verdict.rule, verdict.rule) unless verdict.pass?
         card[:pulled] = true if pulled
         card[:p] = line.platform_id
         card[:l] = line.person.login

@@ -8,6 +8,8 @@ module Bavard
     # One open copy of a stage's page, with what it last said of itself. What it says is not trusted: numbers are read
     # as numbers within bounds, everything else is left out.
     class Screen
+      # A screen reports every five seconds; after this much silence something is wrong with it.
+      FRESH_MS = 15_000
       SIDE_PX = 0..16_384
       Report = Struct.new(:width, :height, :rate, :revision, :hidden, :not_understood)
       UNKNOWN = Report.new(0, 0, nil, nil, false, []).freeze
@@ -38,11 +40,17 @@ module Bavard
       # @param document [Hash] what is on air
       # @return [Hash] for the Air page
       def told(document, revision, now_ms)
-        {id:, from: @from, since: @since_ms, heard: [now_ms - @heard_at_ms, 0].max, rate: report.hidden ? nil : report.rate,
-         hidden: report.hidden, not_understood: report.not_understood}.merge(size(document), shows(revision))
+        told = {id:, from: @from, since: @since_ms, heard: [now_ms - @heard_at_ms, 0].max, rate: report.hidden ? nil : report.rate,
+                hidden: report.hidden, not_understood: report.not_understood}.merge(size(document), shows(revision))
+        told.merge(fine: fine?(told))
       end
 
       private
+
+      # Whether there is nothing to look at.
+      def fine?(told)
+        [told[:right], told[:current], told[:heard] < FRESH_MS, told[:not_understood].empty?].all?
+      end
 
       def size(document)
         return {words: "has not said how it is drawn yet"} if report.width.zero?

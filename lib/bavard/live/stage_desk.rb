@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../core/look/legibility"
 require_relative "../core/stage/difference"
 require_relative "../core/stage/edit"
 require_relative "../relay/topic"
@@ -155,7 +156,7 @@ module Bavard
       # @return [Hash] for the Stage and Air pages
       def report(now_ms)
         {id:, name: stage.name, changes:, revision: stage.revision, undo: @undo.any?, redo: @redo.any?,
-         rehearsing: rehearsal&.script&.key, backdrop: stage.backdrop, document: stage.draft, contrast: contrast, standing: air.standing,
+         rehearsing: rehearsal&.script&.key, backdrop: stage.backdrop, document: stage.draft, legibility:, standing: air.standing,
          screens: screens.map { |screen| screen.told(stage.on_air || stage.draft, stage.revision, now_ms) }}
       end
 
@@ -173,12 +174,9 @@ module Bavard
         end
       end
 
-      # Text on its plate, by piece (WCAG 2.2).
-      def contrast
-        Core::Stage::Document.chat_pieces(stage.draft).to_h do |piece|
-          text, plate = piece.values_at("text_colour", "plate_colour").map { |colour| Core::Look::Colour.parse(colour) }
-          [piece["id"], text.contrast_ratio(plate).round(1)]
-        end
+      # In words, by piece.
+      def legibility
+        Core::Stage::Document.chat_pieces(stage.draft).to_h { |piece| [piece["id"], Core::Look::Legibility.new(piece).words] }
       end
 
       def apply(edit)

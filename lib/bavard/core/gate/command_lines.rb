@@ -9,6 +9,7 @@ module Bavard
       # "!!!" and "? what" are somebody's feelings, not commands, and pass.
       class CommandLines
         NAME = "command_lines"
+        LABEL = "command line"
 
         # @param prefixes [Array<String>] such as ["!"]
         def initialize(prefixes)

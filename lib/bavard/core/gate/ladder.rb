@@ -17,6 +17,8 @@ module Bavard
           "command_lines" => {"on" => true, "prefixes" => ["!"]},
           "left_out" => {"on" => true, "names" => []}
         }.freeze
+        # What a line that a rule kept off is called, by the rule's name.
+        LABELS = [CommandLines, LeftOut].to_h { |rule| [rule::NAME, rule::LABEL] }.freeze
         MOST_PREFIXES = 12
         LONGEST_PREFIX = 8
         MOST_NAMES = 5000

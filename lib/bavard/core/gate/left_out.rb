@@ -9,6 +9,7 @@ module Bavard
       # Drops whatever certain people write. They are not banned anywhere and need not know.
       class LeftOut
         NAME = "left_out"
+        LABEL = "left out"
 
         # @param names [Array<String>] logins or display names, in any case; they count on every feed
         def initialize(names)

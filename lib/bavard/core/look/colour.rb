@@ -59,6 +59,14 @@ module Bavard
           Colour.new((red * 255).round / 255.0, (green * 255).round / 255.0, (blue * 255).round / 255.0)
         end
 
+        # @param behind [Colour]
+        # @param opacity [Float] of this one, 0.0 to 1.0
+        # @return [Colour] what is seen of both (source-over, CSS Compositing 1 §5.1)
+        def over(behind, opacity)
+          pairs = [[red, behind.red], [green, behind.green], [blue, behind.blue]]
+          Colour.new(*pairs.map { |ours, theirs| (ours * opacity) + (theirs * (1 - opacity)) })
+        end
+
         # @return [Array(Float, Float, Float)] lightness, chroma, hue in radians
         def oklch
           lightness, a, b = Oklab.from_srgb(red, green, blue)

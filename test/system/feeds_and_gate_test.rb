@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+require_relative "../support/prepared"
+
+# Feeds and Gate, by mouse and keyboard.
+class FeedsAndGateTest < PreparedTest
+  def test_the_signal_lines_figures_are_true
+    prepare(feed: feed_address)
+    until_live
+    sign_in
+    ["one", "!ring K41207", "two"].each { |text| server.say("ann", text) }
+    within(".stations") do
+      assert_text "3 in · 1 live"
+      assert_text "1 kept off"
+      assert_text "2 on air"
+    end
+  end
+
+  def test_a_feed_is_disconnected_connected_taken_away_and_put_back
+    prepare(feed: feed_address)
+    until_live
+    sign_in
+    assert_selector ".lane .chip", text: "live"
+    click_on "Disconnect"
+    assert_selector ".lane .chip", text: "off"
+    click_on "Connect", exact: true
+    assert_selector ".lane .chip", text: "live"
+    click_on "Take Test away"
+    assert_text "No chat is connected yet"
+    click_on "Undo"
+    assert_selector ".lane .chip", text: "live"
+  end
+
+  def test_nobody_broadcasting_is_told_apart_from_connected
+    prepare(feed: oxbow.address)
+    sign_in
+    assert_selector ".lane .chip", text: "live"
+    oxbow.post("/topic", "on" => "0")
+    assert_selector ".lane .chip", text: "connected, nobody is broadcasting"
+    oxbow.post("/topic", "on" => "1")
+    assert_selector ".lane .chip", text: "live"
+  end
+
+  def test_a_lost_connection_says_why_and_when_it_tries_again
+    prepare(feed: feed_address)
+    until_live
+    sign_in
+    server.stop
+    @started.delete(server)
+    assert_selector ".lane .chip", text: /lost at \d\d:\d\d, again in \d+ s|connecting/
+    assert_text(/Nothing answers at 127\.0\.0\.1|The line broke|The server closed the line/)
+  end
+
+  def test_which_tag_carries_what_is_edited
+    prepare(feed: feed_address)
+    until_live
+    sign_in
+    click_on "Tags"
+    fill_in "Shown name", with: "x/shown"
+    click_on "Use these"
+    assert_text "read this way from now on"
+    wait_for("the feed to read again") { server.clients >= 2 }
+    open_screen(link)
+    server.write("@x/shown=Ann\\sof\\sthe\\smarsh :ann!a@b PRIVMSG #reedmere :named\r\n")
+    on_screen { assert_selector ".line .name", text: "Ann of the marsh" }
+  end
+
+  def test_who_is_left_out_at_the_gate_stays_off
+    prepare(feed: feed_address)
+    until_live
+    open_screen(link)
+    sign_in
+    visit "/gate"
+    find_by_id("names").send_keys("ann", :tab)
+    assert_text "Counts from now on."
+    server.say("ann", "hidden")
+    server.say("bo", "seen")
+    on_screen { assert_selector ".line", text: "seen" }
+    on_screen { assert_no_text "hidden" }
+    assert_selector ".kept-off-line", text: "hidden"
+  end
+end
