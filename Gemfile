@@ -5,10 +5,13 @@ source "https://rubygems.org"
 ruby ">= 3.1"
 
 gem "argon2", "~> 2.3"
+gem "crass", "~> 1.0"
 gem "erubi", "~> 1.13"
+gem "ffi", "~> 1.17"
 gem "json_schemer", "~> 2.5"
 gem "mail", "~> 2.9"
 gem "nio4r", "~> 2.7"
+gem "oauth2", "~> 2.0"
 gem "pg", "~> 1.6"
 gem "prometheus-client", "~> 5.0"
 gem "puma", "~> 8.0"
@@ -17,6 +20,8 @@ gem "roda", "~> 3.109"
 gem "rodauth", "~> 2.49"
 gem "rotp", "~> 6.3"
 gem "rqrcode", "~> 3.1"
+gem "ruby-vips", "~> 2.2"
+gem "rubyzip", "~> 3.0"
 gem "semantic_logger", "~> 4.17"
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
@@ -34,6 +39,5 @@ group :test do
   gem "rubocop-minitest", "~> 0.38", require: false
   gem "rubocop-performance", "~> 1.26", require: false
   gem "rubocop-sequel", "~> 0.4", require: false
-  gem "ruby-vips", "~> 2.2"
   gem "simplecov", "~> 0.22", require: false
 end

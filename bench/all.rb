@@ -4,17 +4,25 @@
 
 require "fileutils"
 require "json"
+require_relative "emotes"
 require_relative "keyboard_to_screen"
 require_relative "many_screens"
+require_relative "pack"
 require_relative "pipeline"
 require_relative "restart"
+require_relative "stage"
+require_relative "three_feeds"
 
-wanted = ARGV.empty? ? %w[pipeline keyboard screens restart] : ARGV
+wanted = ARGV.empty? ? %w[pipeline emotes keyboard screens restart feeds pack stage] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:keyboard_to_screen] = Bench::KeyboardToScreen.new.run if wanted.include?("keyboard")
 found[:many_screens] = Bench::ManyScreens.new.run if wanted.include?("screens")
 
+found[:emotes] = Bench::Emotes.new.run if wanted.include?("emotes")
+found[:three_feeds] = Bench::ThreeFeeds.new.run if wanted.include?("feeds")
+found[:pack] = Bench::Pack.new.run if wanted.include?("pack")
+found[:stage] = Bench::Stage.new.run if wanted.include?("stage")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -44,8 +52,39 @@ if (restart = found[:restart])
     "#{restart[:each].map { |try| try[:steal_percent] }.join(" ")} %"]
 end
 
+if (emotes = found[:emotes])
+  rows << ["fragments with 50 000 codes", "#{emotes[:lines_per_s]} lines/s", "bare #{emotes[:bare_lines_per_s]} lines/s", "50000 lines/s or more",
+    "#{emotes[:steal_percent]} %"]
+  rows << ["50 000 codes against 100", "#{emotes[:ratio_to_few]} ×", "1 ×", "1.3 × or less", "#{emotes[:steal_percent]} %"]
+end
+if (feeds = found[:three_feeds])
+  steal = "#{feeds[:steal_percent]} %"
+  rows << ["three feeds, lines lost of #{feeds[:said]}", feeds[:lost].to_s, "-", "0, at 1000 lines/s for 60 s", steal]
+  rows << ["their pace", "#{feeds[:lines_per_s]} lines/s", "-", "1000 lines/s", steal]
+  rows << ["memory after warm-up, first and last", feeds[:memory_mb].map { |mb| "#{mb} MB" }.join(" to "), "-", "flat", steal]
+  rows << ["screen behind, 99 in 100", "#{feeds[:behind_p99_ms]} ms", "-", "1000 ms or less", steal]
+  rows << ["screen's frames a second", feeds[:frames_per_s].to_s, "#{feeds[:idle_frames_per_s]} with nothing coming in", "50 or more", steal]
+end
+if (pack = found[:pack])
+  rows << ["pack of 900 stills and 100 animations", "#{pack[:took_s]} s", "-", "90 s or less", "#{pack[:steal_percent]} %"]
+  rows << ["pages meanwhile, 99 in 100", "#{pack[:pages_p99_ms]} ms", "#{pack[:floor_p99_ms]} ms", "200 ms or less", "#{pack[:refused]} refused"]
+end
+if (stage = found[:stage])
+  steal = "#{stage[:steal_percent]} %"
+  rows << ["an edit to the draft, half and 99 in 100", "#{stage[:edit_half_ms]} and #{stage[:edit_p99_ms]} ms", "-", "50 ms or less", steal]
+  rows << ["Put on air to a screen, half and 99 in 100", "#{stage[:air_half_ms]} and #{stage[:air_p99_ms]} ms", "-", "150 ms or less", steal]
+  rows << ["sixty pieces, frames a second while one is dragged", stage[:sixty_frames_per_s].to_s, "#{stage[:sixty_idle_frames_per_s]} untouched",
+    "60", steal]
+  rows << ["200 lines/s with motion, frames a second", stage[:flood_frames_per_s].to_s,
+    "#{stage[:flood_idle_frames_per_s]} with nothing coming in", "50 or more", steal]
+  rows << ["legibility of a whole 1920 × 1080 picture", "#{stage[:legibility_ms]} ms", "-", "100 ms or less", "what helps: #{stage[:clearer_ms]} ms"]
+  rows << ["an idle stage in the browser", "#{stage[:idle_percent]} % of a core", "-", "1 % or less", steal]
+  rows << ["heap after #{stage[:day_lines] / 4} and #{stage[:day_lines]} lines", stage[:day_mb].map { |mb| "#{mb} MB" }.join(" and "), "-",
+    "flat", steal]
+end
+
 widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage])

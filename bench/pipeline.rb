@@ -3,7 +3,7 @@
 require "cgi"
 require_relative "../lib/bavard/core/chat/line"
 require_relative "../lib/bavard/core/gate/ladder"
-require_relative "../lib/bavard/core/stage/chat_piece"
+require_relative "../lib/bavard/core/stage/pieces/chat"
 require_relative "../lib/bavard/core/stage/document"
 require_relative "../lib/bavard/feeds/irc"
 require_relative "../lib/bavard/live/line_ids"
@@ -82,9 +82,8 @@ module Bench
       [":s 421 * CAP :?", ":s 001 g :hi", ":g!u@h JOIN #dawn"].each { |text| session.receive(text, 0) }
       session.take_intakes
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Stage::ChatPiece.build("chat1")])
-      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0), document:, marks: lambda { |_line|
-        ["circle", "#5fb8d6"]
-      })
+      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0),
+        Bavard::Live::Playout::Shared.new(->(_line) { ["circle", "#5fb8d6"] }, nil, "Odalys Fenn"), document:)
       {reader: Bavard::Feeds::Irc::LineReader.new, session:, ids: Bavard::Live::LineIds.new(0), playout:, shown: 0,
        gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::Ladder::DEFAULT)}
     end

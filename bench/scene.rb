@@ -2,7 +2,7 @@
 
 require "minitest"
 require "socket"
-require_relative "../lib/bavard/core/stage/chat_piece"
+require_relative "../lib/bavard/core/stage/pieces/chat"
 require_relative "../lib/bavard/store/feeds"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
@@ -84,6 +84,26 @@ module Bench
     def stop
       app.stop
       typist.stop
+    end
+
+    # Somebody who can sign in.
+    def add_host(password)
+      TestDatabase.db[:accounts].update(password_hash: Argon2::Password.create(password, t_cost: 1, m_cost: 8))
+    end
+
+    # So many pieces of text more, in a grid; before anything runs that has read the stage.
+    def add_pieces(count)
+      return if count.zero?
+
+      app.stop
+      texts = Array.new(count) do |index|
+        Bavard::Core::Stage::TextPiece.build("text#{index + 1}", "x" => 20 + (index % 10 * 188), "y" => 20 + (index / 10 * 170), "width" => 170,
+          "height" => 120, "text_size_px" => 24)
+      end
+      stages = Bavard::Store::Stages.new(TestDatabase.db)
+      stage = stages.by_token(token)
+      stages.keep_draft(stage.id, stage.draft.merge("pieces" => texts + stage.draft["pieces"]))
+      app.start
     end
 
     private

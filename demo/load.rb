@@ -3,8 +3,10 @@
 require "argon2"
 require "json"
 require "securerandom"
-require_relative "../lib/bavard/core/stage/chat_piece"
-require_relative "../lib/bavard/core/stage/document"
+require_relative "../lib/bavard/core/stage/edit"
+require_relative "../lib/bavard/pictures/cabinet"
+require_relative "../lib/bavard/pictures/workshop"
+require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
@@ -12,29 +14,55 @@ require_relative "../lib/bavard/store/stages"
 
 module Bavard
   module Demo
-    # Puts the demo show into an empty database: Reedmere Dawn Watch, a feed of the stand-in Oxbow, two stages.
+    # Puts the demo show into an empty database: Reedmere Dawn Watch, a feed of each stand-in, three stages.
     class Load
       EMAIL = "odalys@reedmere.example"
       CHANNEL = "#reedmere"
       WORDS = %w[amber birch brook cedar clover delta ember fern gorse hazel heron island juniper kelp lichen meadow nettle osier
         pebble quarry reed sedge thistle umber valley willow yarrow].freeze
+      # Pieces as kind and values, from back to front; a look by its key.
       STAGES = [
-        {name: "Dawn wide", size: [1920, 1080], backdrop: "dawn",
-         chat: {"x" => 67, "y" => 438, "width" => 795, "height" => 585, "size_px" => 31, "weight" => 600}},
-        {name: "Ringing table", size: [795, 585], backdrop: "table",
-         chat: {"x" => 24, "y" => 24, "width" => 747, "height" => 537, "size_px" => 27, "face" => "Bitter", "plate_opacity" => 84}}
+        {name: "Dawn wide", size: [1920, 1080], backdrop: "dawn", pieces: [
+          ["space", {"x" => 1350, "y" => 650, "width" => 503, "height" => 363, "called" => "Camera"}],
+          ["now_line", {"x" => 1350, "y" => 596, "width" => 503, "height" => 46, "text_size_px" => 26, "plate_opacity" => 78,
+                        "otherwise" => "In the net: a reed warbler\nNext round at half past six"}],
+          ["clock", {"x" => 1560, "y" => 60, "width" => 293, "height" => 76, "text_size_px" => 46, "text_align" => "end",
+                     "text_colour" => "house:ground"}],
+          ["text", {"x" => 67, "y" => 60, "width" => 800, "height" => 76, "text_face" => "house:heading", "text_size_px" => 46,
+                    "text_weight" => 700, "text_colour" => "house:ground", "words" => "Dawn ringing, east bank", "called" => "Title"}],
+          ["chat", {"x" => 67, "y" => 438, "width" => 795, "height" => 585, "text_size_px" => 31, "text_weight" => 600}]
+        ]},
+        {name: "Ringing table", size: [795, 585], backdrop: "table", pieces: [
+          ["chat", {"x" => 24, "y" => 24, "width" => 747, "height" => 537, "text_size_px" => 24}, "field_notes"]
+        ]},
+        {name: "Interval", size: [1920, 1080], backdrop: "thermal", pieces: [
+          ["text", {"x" => 360, "y" => 330, "width" => 1200, "height" => 120, "text_face" => "house:heading", "text_size_px" => 76,
+                    "text_align" => "centre", "words" => "Back after the net round", "called" => "Title"}],
+          ["clock", {"x" => 660, "y" => 470, "width" => 600, "height" => 160, "text_size_px" => 120, "text_align" => "centre",
+                     "clock" => "length", "minutes" => 10, "after" => "any moment now"}],
+          ["chat", {"x" => 0, "y" => 960, "width" => 1920, "height" => 90, "text_size_px" => 32}, "one_line"]
+        ]}
       ].freeze
 
-      # @param ports [Hash, nil] where the stand-ins listen; nil without them
-      def initialize(db, data, ports)
+      EMOTES = File.expand_path("pictures/emotes", __dir__)
+      OVERLAYS = %w[sparkle].freeze
+      SHELVES = {
+        "Reedmere’s own" => %w[wren owl egg nestbox heron puffin goose reed snipe teal dawn peek otter feather ring heart tea sparkle],
+        "Marsh pack" => %w[robin bluetit finch warbler starling swallow egret avocet crane mallard pochard birdhouse
+          plume vole drop mist wave moss eye net map moon boat bob wren]
+      }.freeze
+      PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
+
+      # @param platforms [Start::Standins, nil] nil without them
+      def initialize(db, data, platforms)
         @db = db
         @data = data
-        @ports = ports
+        @platforms = platforms
       end
 
       def load
         create if @db[:accounts].empty?
-        move_feed if @ports
+        move_feeds if @platforms
         self
       end
 
@@ -56,31 +84,70 @@ module Bavard
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
         shows.keep_gate(show.id, show.gate.merge("left_out" => {"on" => true, "names" => ["mere_clock"]}))
         STAGES.each { |stage| create_stage(show, stage) }
-        create_feed(show) if @ports
+        create_shelves(show)
+        create_feeds(show) if @platforms
       end
 
       def create_stage(show, stage)
         width, height = stage[:size]
-        document = Core::Stage::Document.empty(width:, height:)
-        document = document.merge("pieces" => [Core::Stage::ChatPiece.build("chat1", stage[:chat])])
+        document = stage[:pieces].reduce(Core::Stage::Document.empty(width:, height:)) { |one, piece| with_piece(one, *piece) }
         stages = Store::Stages.new(@db)
         made = stages.create(show.id, name: stage[:name], document:, backdrop: stage[:backdrop])
         stages.put_on_air(made.id, 1, document, (Time.now.to_r * 1000).to_i)
       end
 
-      def create_feed(show)
+      def with_piece(document, kind, values, look = nil)
+        id = Core::Stage::Document.free_id(document, kind)
+        edits = [{"do" => "add", "kind" => kind, "values" => values}]
+        edits << {"do" => "look", "piece" => id, "set" => Core::Look::Look.shipped.fetch(look)["set"]} if look
+        Core::Stage::Edit.apply(document, {"do" => "many", "edits" => edits}).document
+      end
+
+      # The demo's emotes on two shelves, and two phrases.
+      def create_shelves(show)
+        @pictures = {}
+        workshop = Pictures::Workshop.new
+        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
+        Dir[File.join(EMOTES, "*")].each { |file| @pictures[File.basename(file, ".*")] = cabinet.keep(workshop.make(File.binread(file))) }
+        SHELVES.each { |name, emotes| create_shelf(show, name, emotes) }
+        PHRASES.each { |words, emote| dress.add_phrase(show.id, words, @pictures.fetch(emote).id) }
+      ensure
+        workshop&.stop
+      end
+
+      def create_shelf(show, name, emotes)
+        taken = emotes.map do |emote|
+          made = @pictures.fetch(emote)
+          {"code" => ":#{emote}:", "picture" => made.id, "width" => made.width, "height" => made.height, "frames" => made.frames,
+           "overlay" => OVERLAYS.include?(emote)}
+        end
+        dress.put_on_shelf(dress.add_shelf(show.id, name), taken, (Time.now.to_r * 1000).to_i)
+      end
+
+      def dress = @dress ||= Store::Dress.new(@db)
+
+      # Oxbow and Skein read at once; Lantern waits for today's number, as it does every day.
+      def create_feeds(show)
         feeds = Store::Feeds.new(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]))
-        feeds.create(show.id, kind: "irc", name: "Oxbow", shape: "circle", colour: "#5fb8d6", address:)
+        @platforms.platforms.each do |platform|
+          feeds.create(show.id, **platform.slice(:kind, :name, :shape, :colour), platform: platform[:key], mapping: platform[:mapping] || {},
+            address: address(platform[:key]))
+        end
       end
 
-      # The stand-in may listen elsewhere than last time.
-      def move_feed
-        @db[:feeds].where(name: "Oxbow").where(Sequel.lit("address->>'host' = '127.0.0.1' AND address->>'channel' = ?", CHANNEL))
-          .update(address: Sequel.pg_jsonb(address))
+      # The stand-ins may listen elsewhere than last time.
+      def move_feeds
+        @platforms.platforms.select { |platform| platform[:kind] == "irc" }.each do |platform|
+          @db[:feeds].where(platform: platform[:key]).update(mapping: Sequel.pg_jsonb(platform[:mapping]), address: Sequel.pg_jsonb(address("oxbow")))
+        end
       end
 
-      def address
-        {"host" => "127.0.0.1", "port" => @ports["irc"], "tls" => false, "channel" => CHANNEL, "nick" => nil}
+      def address(key)
+        case key
+        when "oxbow" then {"host" => "127.0.0.1", "port" => @platforms.ports["irc"], "tls" => false, "channel" => CHANNEL, "nick" => nil}
+        when "lantern" then {"number" => nil, "channel" => nil}
+        else {"room" => "reedmere"}
+        end
       end
 
       def password = File.read(word_file)

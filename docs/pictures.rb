@@ -16,6 +16,9 @@ class Pictures
     document.documentElement.style.background = 'url("/assets/backdrops/dawn.svg") center / cover';
   JS
 
+  # How many platforms' marks are on the picture.
+  MARKS = "new Set([...document.querySelectorAll('.line .mark path')].map((path) => path.getAttribute('fill'))).size"
+
   def initialize(address, password)
     @address = address
     @password = password
@@ -29,7 +32,12 @@ class Pictures
     shot("sign-in")
     sign_in
     station("/feeds", ".lane-line", "feeds")
-    station("/stage", ".hand.chosen", "stage")
+    find_todays_number
+    # Twice: badges that nobody asked for yet are fetched by the first.
+    station("/dress", ".badge-button", nil)
+    station("/dress", ".badge-button img", "dress")
+    station("/log/", ".log-entry", "log")
+    stages
     air
     day_or_night("light")
     station("/stage", ".hand.chosen", "stage-day")
@@ -38,10 +46,56 @@ class Pictures
 
   private
 
+  # The first stage with its measures, the gallery of looks, two more looks, and what is hard to read.
+  def stages
+    station("/stage", ".measure", "stage")
+    @browser.at_css("#open-looks").click
+    until_there(".look-picture .line")
+    sleep 1.5
+    shot("looks")
+    station(stage_at(2), ".measure", "stage-field-notes")
+    station(stage_at(3), ".measure", "stage-one-line")
+    legibility
+  end
+
+  def stage_at(number)
+    @browser.evaluate("document.querySelectorAll('#stage-tabs a')[#{number - 1}].getAttribute('href')")
+  end
+
+  # A look without a plate over the bright sky, taken back afterwards.
+  def legibility
+    station(stage_at(1), ".measure", nil)
+    edit('{ do: "set", piece: "chat1", values: { plate_for: "none", y: 170, height: 400 } }')
+    until_there(".worst-patch.bad")
+    sleep 0.5
+    shot("legibility")
+    edit("undo")
+  end
+
+  def edit(what)
+    path = what == "undo" ? "undo" : "edits"
+    body = what == "undo" ? "undefined" : "JSON.stringify(#{what})"
+    @browser.evaluate_async(<<~JS, 10)
+      const done = arguments[0];
+      const headers = { "X-CSRF-Token": document.querySelector("meta[name=csrf]").content, "X-Requested-With": "XMLHttpRequest", "Content-Type": "application/json" };
+      fetch(`${location.pathname.replace(/\\/$/, "")}/#{path}`, { method: "POST", headers, body: #{body} }).then(done);
+    JS
+  end
+
   def sign_in
     @browser.at_css("#login").focus.type(EMAIL)
     @browser.at_css("#password").focus.type(@password, :enter)
     until_there(".lane")
+  end
+
+  # Lantern's broadcast, found by its channel, so that all three platforms are on the picture.
+  def find_todays_number
+    return unless @browser.at_css(".broadcast")
+
+    @browser.at_css(".broadcast button[type=button]").click
+    until_there(".broadcast input[name=channel]:not([hidden])")
+    @browser.at_css(".broadcast input[name=channel]").focus.type("reedmere", :enter)
+    until_there(".lane:nth-child(2) .lane-line")
   end
 
   # The station Air with two screens, one of them drawn too small, and the picture of the right one over the dawn.
@@ -54,12 +108,13 @@ class Pictures
     right = @browser.create_page
     right.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
     right.go_to(link)
-    sleep 0.1 until right.at_css(".line")
+    sleep 0.1 until right.evaluate(MARKS) == 3
     until_there(".screen:nth-child(2) .figure:not(:empty)")
     sleep 2
     shot("air")
     right.execute(BEHIND)
     sleep 0.5
+    sleep 0.1 until right.evaluate(MARKS) == 3
     right.screenshot(path: File.join(FOLDER, "air-page.png"))
     [small, right].each(&:close)
   end

@@ -9,20 +9,32 @@ require "puma"
 require "puma/server"
 require "securerandom"
 require "semantic_logger"
+require_relative "feeds/platform"
 require_relative "live/house"
+require_relative "live/backdrops"
+require_relative "live/imports"
 require_relative "live/journal"
 require_relative "live/line_ids"
 require_relative "live/meters"
+require_relative "live/picture_desk"
 require_relative "live/rehearsal"
 require_relative "live/shows"
+require_relative "live/now_files"
+require_relative "live/sweeper"
+require_relative "pictures/cabinet"
+require_relative "pictures/fetcher"
+require_relative "pictures/workshop"
 require_relative "relay/hub"
 require_relative "start/data_folder"
 require_relative "store/database"
+require_relative "store/dress"
 require_relative "store/feeds"
 require_relative "store/lease"
 require_relative "store/lines"
+require_relative "store/log"
 require_relative "store/secret_box"
 require_relative "store/shows"
+require_relative "store/files"
 require_relative "store/stages"
 require_relative "web/app"
 
@@ -51,6 +63,8 @@ module Bavard
       @journal = Live::Journal.new(lines, log: @log).start
       @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
       @shows = Live::Shows.new(house(lines), lease: @lease).start
+      @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
+      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: CLOCK, logger: @log).start
       serve
       Thread.new { Store::Stages.schema }
       wait
@@ -60,12 +74,26 @@ module Bavard
     private
 
     def house(lines)
+      dress = Store::Dress.new(@db)
+      platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
+      fetcher = Pictures::Fetcher.new(trusted: platforms.values.map(&:authority))
+      @pictures = picture_desk(fetcher, dress)
+      @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: CLOCK, log: @log)
+      box = Store::SecretBox.new(@data.key("feeds")[0, 32])
+      permissions = Store::Permissions.new(@db, box)
       @house = Live::House.new(
-        shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, Store::SecretBox.new(@data.key("feeds")[0, 32])),
-        stages: Store::Stages.new(@db), lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
+        shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
+        platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
+        stages: Store::Stages.new(@db), files: Store::Files.new(@db),
+        lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
-        scripts: Live::Rehearsal.scripts(File.join(DEMO, "scripts"))
+        scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
+    end
+
+    def picture_desk(fetcher, store)
+      @cabinet = Pictures::Cabinet.new(@data.path("pictures"))
+      Live::PictureDesk.new(fetcher:, workshop: Pictures::Workshop.new, cabinet: @cabinet, store:, clock: CLOCK, log: @log).start
     end
 
     def people
@@ -74,7 +102,9 @@ module Bavard
 
     def serve
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), cookie: "bavard.#{@port}",
-        mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"))
+        mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
+        films: @data.path("films"), backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
+        database_url: @env.fetch("DATABASE_URL"))
       @server = Puma::Server.new(Web::App.build(site), nil,
         {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production"})
       @server.add_tcp_listener(@bind, @port)
@@ -91,7 +121,11 @@ module Bavard
 
     def stop
       @server.stop(true)
+      @sweeper.stop
+      @now_files.stop
+      @imports.stop_all
       @shows.stop
+      @pictures.stop
       @hub.stop
       @journal.stop
       @lease.close

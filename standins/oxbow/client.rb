@@ -10,12 +10,14 @@ module Oxbow
               "draft/event-playback draft/message-redaction"
     CAPABILITIES = OFFERED.split.map { |offer| offer[/\A[^=]+/] }
     PAGE = 100
+    GARBAGE = "@=;;;\\\\ :: \xFF\xFE 999999 #reedmere :\u0001\u0001"
 
     attr_reader :nick
 
-    def initialize(socket, channel)
+    def initialize(socket, channel, mischief)
       @socket = socket
       @channel = channel
+      @mischief = mischief
       @granted = []
       @lock = Mutex.new
       @nick = nil
@@ -40,7 +42,10 @@ module Oxbow
     # Sends a channel's event the way this client asked for it.
     def deliver(event, batch: nil)
       return if event.kind == "REDACT" && !@granted.include?("draft/message-redaction")
+      return if event.kind == "TAGMSG" && !@granted.include?("message-tags")
 
+      @mischief.dawdle unless batch
+      write(GARBAGE) if @mischief.on?("garbage")
       write(Wire.event(event, @channel.name, @granted, batch))
     end
 
@@ -53,6 +58,8 @@ module Oxbow
     private
 
     def answer(tags, command, params)
+      return if command != "QUIT" && @mischief.on?("stall")
+
       case command
       when "CAP" then capabilities(params)
       when "AUTHENTICATE" then authenticate(params.first)
@@ -71,7 +78,7 @@ module Oxbow
       case command
       when "JOIN" then joined(params.first)
       when "PRIVMSG" then said(tags, params)
-      when "REDACT" then @channel.redact(nick, params[1]) if params[1]
+      when "REDACT" then @channel.delete(params[1], nick:) if params[1]
       when "CHATHISTORY" then history(params)
       when "TOPIC" then params[1] ? @channel.topic = params[1] : topic
       when "NAMES" then names
@@ -125,12 +132,18 @@ module Oxbow
     end
 
     def joined(name)
+      return refuse if @mischief.on?("limit")
       return write(":oxbow 403 #{nick} #{name} :No such channel") unless name&.casecmp?(@channel.name)
 
       write(":#{nick}!#{nick}@oxbow JOIN #{@channel.name}")
       topic
       names
       @channel.join(self)
+    end
+
+    def refuse
+      write("ERROR :You come too often, wait a little")
+      @quit = true
     end
 
     def topic = write(":oxbow 332 #{nick} #{@channel.name} :#{@channel.topic}")
@@ -143,7 +156,7 @@ module Oxbow
     def said(tags, params)
       return unless params[1] && params.first.casecmp?(@channel.name)
 
-      @channel.say(nick, params[1], tags: tags.select { |key, _| key.start_with?("+") }, except: self)
+      @channel.privmsg(nick, params[1], tags: tags.select { |key, _| key.start_with?("+") }, except: self)
     end
 
     def history(params)

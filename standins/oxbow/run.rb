@@ -4,35 +4,19 @@
 #   OXBOW_IRC_PORT=4610 OXBOW_WEB_PORT=4611 ruby standins/oxbow/run.rb
 # OXBOW_PACE: lines a minute (14); OXBOW_FILE: where its history is kept (nowhere)
 
-require "json"
-require "puma"
-require "puma/server"
-require "puma/events"
 require "socket"
+require_relative "../shared/process"
 require_relative "channel"
 require_relative "client"
-require_relative "page"
-require_relative "talkers"
 
-demo = File.expand_path("../../demo", __dir__)
-viewers = JSON.parse(File.read(File.join(demo, "viewers.json")))
-chatter = JSON.parse(File.read(File.join(demo, "chatter.json")))
-channel = Oxbow::Channel.new("#reedmere", viewers, file: ENV.fetch("OXBOW_FILE", nil))
-talkers = Oxbow::Talkers.new(channel, chatter, per_minute: ENV.fetch("OXBOW_PACE", "14").to_f)
-
-irc = TCPServer.new("127.0.0.1", Integer(ENV.fetch("OXBOW_IRC_PORT", "4610")))
-web = Puma::Server.new(Oxbow::Page.new(channel, talkers), nil, {min_threads: 1, max_threads: 4, log_writer: Puma::LogWriter.null})
-web.add_tcp_listener("127.0.0.1", Integer(ENV.fetch("OXBOW_WEB_PORT", "4611")))
-web.run
-talkers.start
-
-%w[INT TERM].each { |signal| trap(signal) { exit! } }
-# Ends with whoever started it.
-Thread.new { $stdin.read && exit! } if $stdin.stat.pipe?
-puts "ready"
-$stdout.flush
+mark = %(<svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true"><circle cx="11" cy="11" r="10" fill="#5fb8d6"/></svg>)
+process = StandIns::Process.new("Oxbow", mark)
+channel = Oxbow::Channel.new("#reedmere", process.viewers, process.mischief, file: process.setting("FILE"),
+  pictures: "http://127.0.0.1:#{process.setting("WEB_PORT", "4611")}/pictures")
+irc = TCPServer.new("127.0.0.1", Integer(process.setting("IRC_PORT", "4610")))
+process.serve(channel, cut: -> { channel.cut }, granting: false)
 loop do
   socket = irc.accept
   socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
-  Thread.new { Oxbow::Client.new(socket, channel).run }
+  Thread.new { Oxbow::Client.new(socket, channel, process.mischief).run }
 end

@@ -30,7 +30,12 @@ module Oxbow
       tags = tags_for(event, granted)
       tags["batch"] = batch if batch
       head = tags.empty? ? "" : "@#{tags.map { |key, value| "#{key}=#{value.gsub(/[; \\\r\n]/, ESCAPES)}" }.join(";")} "
-      "#{head}:#{event.nick}!#{event.nick}@oxbow #{event.kind} #{channel} :#{event.text}"
+      source = "#{head}:#{event.nick}!#{event.nick}@oxbow #{event.kind} #{channel}"
+      case event.kind
+      when "TAGMSG" then source
+      when "KICK" then "#{source} #{event.text} :put out"
+      else "#{source} :#{event.text}"
+      end
     end
 
     def tags_for(event, granted)

@@ -3,7 +3,7 @@
 require "json"
 require_relative "../support/lines"
 require_relative "../support/plain"
-require_relative "../../lib/bavard/core/stage/chat_piece"
+require_relative "../../lib/bavard/core/stage/pieces/chat"
 require_relative "../../lib/bavard/live/playout"
 require_relative "../../lib/bavard/relay/topic"
 
@@ -23,7 +23,8 @@ class PlayoutTest < Minitest::Test
   def playout(**values)
     pieces = [Bavard::Core::Stage::ChatPiece.build("chat1", {"stay_ms" => 10_000}.merge(values.transform_keys(&:to_s)))]
     @document = Bavard::Core::Stage::Document.empty.merge("pieces" => pieces)
-    Bavard::Live::Playout.new(@topic, @frames, marks: ->(_line) { %w[circle #5fb8d6] }, document: @document, revision: 1).tap { |one| one.flush(100_000) }
+    shared = Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys Fenn")
+    Bavard::Live::Playout.new(@topic, @frames, shared, document: @document, revision: 1).tap { |one| one.flush(100_000) }
   end
 
   def test_no_more_than_thirty_frames_a_second

@@ -58,11 +58,11 @@ class ShowTest < HouseTest
 
   def test_an_edit_shows_in_the_draft_and_only_put_on_air_brings_it_to_viewers
     before = air_frames.size
-    @show.ask { |show| show.desk(@stage.id).edit({"do" => "set", "piece" => "chat1", "values" => {"size_px" => 50}}) }
-    wait_for("the draft") { hub.frames("draft:#{@stage.id}").last&.dig("style", "pieces", 0, "css", "--size") == "50px" }
+    @show.ask { |show| show.desk(@stage.id).editor.edit({"do" => "set", "piece" => "chat1", "values" => {"text_size_px" => 50}}) }
+    wait_for("the draft") { hub.frames("draft:#{@stage.id}").last&.dig("style", "pieces", 0, "css", "--text-size") == "50px" }
     assert_equal before, air_frames.size
     assert_equal 2, @show.ask { |show| show.desk(@stage.id).put_on_air(show.now_ms) }
-    wait_for("the air") { air_frames.last&.dig("style", "pieces", 0, "css", "--size") == "50px" }
+    wait_for("the air") { air_frames.last&.dig("style", "pieces", 0, "css", "--text-size") == "50px" }
     assert_equal 2, air_frames.last.dig("style", "revision")
     until_written
     kept = house.stages.find(@stage.id)
@@ -70,12 +70,12 @@ class ShowTest < HouseTest
   end
 
   def test_one_gesture_is_undone_in_one_step
-    edit = ->(x) { @show.ask { |show| show.desk(@stage.id).edit({"do" => "set", "piece" => "chat1", "values" => {"x" => x}, "gesture" => "g"}) } }
+    edit = ->(x) { @show.ask { |show| show.desk(@stage.id).editor.edit({"do" => "set", "piece" => "chat1", "values" => {"x" => x}, "gesture" => "g"}) } }
     [10, 20, 30].each { |x| edit.call(x) }
-    @show.ask { |show| show.desk(@stage.id).undo }
+    @show.ask { |show| show.desk(@stage.id).editor.undo }
     x = -> { @show.ask { |show| show.desk(@stage.id).stage.draft["pieces"][0]["x"] } }
     assert_equal 0, x.call
-    @show.ask { |show| show.desk(@stage.id).redo }
+    @show.ask { |show| show.desk(@stage.id).editor.redo }
     assert_equal 30, x.call
   end
 
@@ -92,14 +92,14 @@ class ShowTest < HouseTest
     @server.say("ann", "old news")
     wait_for("the line") { shown.any? }
     @show.ask { |show| show.clear_air(@stage.id) }
-    wait_for("the line to go") { air_frames.last["out"] }
+    wait_for("the line to go") { air_frames.last["pulled"] }
     until_written
     again = Bavard::Live::Show.new(house.shows.find(@record.id), house)
     assert_equal 0, again.desks[@stage.id].air.standing.tap { again.desks[@stage.id].air.flush(@clock.call) }
   end
 
   def test_a_rehearsal_plays_into_the_draft_alone
-    @show.ask { |show| show.desk(@stage.id).rehearse(house.scripts["quiet_dawn"], show.now_ms) }
+    @show.ask { |show| show.desk(@stage.id).room.play(house.scripts["quiet_dawn"], show.now_ms) }
     wait_for("a rehearsed line") do
       hub.frames("draft:#{@stage.id}").any? do |frame|
         frame.dig("in", "chat1")&.any? do |card|
@@ -108,8 +108,23 @@ class ShowTest < HouseTest
       end
     end
     assert_empty shown
-    @show.ask { |show| show.desk(@stage.id).rehearse(nil, show.now_ms) }
-    assert_nil(@show.ask { |show| show.desk(@stage.id).rehearsal })
+    @show.ask { |show| show.desk(@stage.id).room.play(nil, show.now_ms) }
+    assert_nil(@show.ask { |show| show.desk(@stage.id).room.rehearsal })
+  end
+
+  def test_a_held_rehearsal_lets_time_stand_still_in_the_draft_and_costs_nothing
+    desk = @show.ask { |show| show.desk(@stage.id) }
+    @show.ask { |show| desk.editor.edit({"do" => "set", "piece" => "chat1", "values" => {"at_most" => 50, "stay_ms" => "for good"}}) && show }
+    @show.ask { |show| desk.room.play(house.scripts["quiet_dawn"], show.now_ms, rate: 600) }
+    wait_for("a rehearsed line") { desk.draft.standing.positive? }
+    @show.ask { |show| desk.room.hold("hold", show.now_ms) }
+    wait_for("the draft to rest") { @show.ask { desk.draft.due_ms.nil? } }
+    standing = desk.draft.standing
+    @show.ask { |show| desk.room.hold("step", show.now_ms) }
+    wait_for("one line more") { desk.draft.standing == standing + 1 }
+    wait_for("the draft to rest again") { @show.ask { desk.draft.due_ms.nil? && desk.room.due_ms.nil? } }
+    @show.ask { |show| desk.room.hold("on", show.now_ms) }
+    wait_for("the next lines") { desk.draft.standing > standing + 1 }
   end
 
   def test_disconnecting_stops_lines_and_connecting_brings_them_back

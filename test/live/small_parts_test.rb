@@ -74,7 +74,7 @@ class MailboxTest < Minitest::Test
 end
 
 class ScreenTest < Minitest::Test
-  DOCUMENT = {"width" => 1920, "height" => 1080, "pieces" => [{"kind" => "chat", "size_px" => 25}]}.freeze
+  DOCUMENT = {"width" => 1920, "height" => 1080, "pieces" => [{"kind" => "chat", "text_size_px" => 25}]}.freeze
 
   def screen = @screen ||= Bavard::Live::Screen.new(1, from: "127.0.0.1", now_ms: 0)
 

@@ -4,7 +4,7 @@ require "prop_check"
 require_relative "../support/plain"
 require_relative "../../lib/bavard/core/chat/line"
 require_relative "../../lib/bavard/core/gate/ladder"
-require_relative "../../lib/bavard/core/stage/chat_piece"
+require_relative "../../lib/bavard/core/stage/pieces/chat"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/live/playout"
@@ -120,13 +120,13 @@ class SocketToFrameTest < Minitest::Test
   def new_way
     address = Bavard::Feeds::Irc::Address.read("paste" => "irc://x.example/#dawn")
     session = Bavard::Feeds::Irc::Session.new(feed_id: 1, address:, mapping: Bavard::Feeds::Irc::Mapping.new, digits: -> { 42 },
-      resume: Bavard::Feeds::Irc::Session::Resume.new("m1", 0))
+      resume: Bavard::Feeds::Resume.new("m1", 0))
     session.begin(0)
     [":s CAP * LS :batch message-tags draft/chathistory", ":s CAP * ACK :batch message-tags draft/chathistory", ":s 001 guest42 :hi",
       ":guest42!u@h JOIN #dawn"].each { |one| session.receive(one, 0) }
     hub = Nowhere.new([])
     piece = Bavard::Core::Stage::ChatPiece.build("chat1", "stay_ms" => "for good", "at_most" => 20)
-    playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t", "boot"), hub, marks: ->(_line) { %w[circle #5fb8d6] },
+    playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t", "boot"), hub, Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys"),
       document: Bavard::Core::Stage::Document.empty.merge("pieces" => [piece]))
     {reader: Bavard::Feeds::Irc::LineReader.new, session:, hub:, playout:, next: 0,
      gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::Ladder::DEFAULT)}

@@ -68,7 +68,8 @@ class BrowserTest < Minitest::Test
 
   def make_stage
     visit "/stage"
-    click_on "Make a stage of 1920 × 1080"
+    find("label", text: "Nothing", exact_text: true).click
+    click_on "Make the stage"
     assert_selector "#hint", text: "Drag on the picture"
   end
 
@@ -82,6 +83,7 @@ class BrowserTest < Minitest::Test
     from = [corner[0] + (x * ratio), corner[1] + (y * ratio)]
     mouse.move(x: from[0], y: from[1]).down
     mouse.move(x: from[0] + (width * ratio), y: from[1] + (height * ratio), steps: 6).up
+    within("#draw-menu") { click_on "Chat" }
     assert_selector ".hand.chosen"
   end
 
@@ -135,7 +137,17 @@ class BrowserTest < Minitest::Test
     FileUtils.mkdir_p(folder)
     page.driver.browser.screenshot(path: File.join(folder, "#{name}.png"))
     FileUtils.cp(@app.log, File.join(folder, "#{name}.log"))
+    warn "\n#{name}: the application's last words:", File.readlines(@app.log).last(12)
+    Capybara.instance_variable_get(:@session_pool)&.each_value { |session| warn "#{name}: #{page_state(session)}" }
   rescue StandardError => error
     warn "no picture of the failure: #{error.class}"
+  end
+
+  # What a page has and has not got, for whoever reads of a failure on another machine.
+  def page_state(session)
+    session.evaluate_script("`${location.pathname.slice(0, 12)} ${document.readyState} ${document.visibilityState}, not loaded: " \
+                            "${performance.getEntriesByType('resource').filter((one) => one.responseStatus !== 200).map((one) => one.name)}`")
+  rescue StandardError => error
+    "no state of the page: #{error.class}"
   end
 end

@@ -1,6 +1,9 @@
 # frozen_string_literal: true
 
 require_relative "../../lib/bavard/feeds/irc"
+require_relative "../../lib/bavard/feeds/polling"
+require_relative "../../lib/bavard/feeds/socket"
+require_relative "../../lib/bavard/feeds/outbox"
 require_relative "../../lib/bavard/feeds/runner"
 require_relative "wait"
 
@@ -13,18 +16,39 @@ class FeedProbe
 
   attr_reader :intakes, :rejected
 
-  def initialize(paste, mapping: {}, last_id: nil, heard_at_ms: nil, **given)
+  # @return [FeedProbe] of an IRC channel
+  def self.irc(paste, mapping: {}, last_id: nil, heard_at_ms: nil, **given)
     read = Bavard::Feeds::Irc.read({"paste" => paste}.merge(given.transform_keys(&:to_s)))
     feed = Feed.new(1, read[:address], read[:password], mapping)
+    new(Bavard::Feeds::Resume.new(last_id, heard_at_ms)) { |resume, options| Bavard::Feeds::Irc.connection(feed, resume, **options) }
+  end
+
+  # @param kind [Module] Bavard::Feeds::Polling or WebSocketFeed
+  # @param platform [Bavard::Feeds::Platform]
+  def self.of(kind, platform, address, permission: nil, resume: Bavard::Feeds::NOTHING_TO_RESUME)
+    feed = Feed.new(1, address, nil, {})
+    new(resume) do |now, options|
+      kind.connection(feed, now, platform:, permission:, **options, **(kind == Bavard::Feeds::Polling ? {found: ->(_number) {}} : {}))
+    end
+  end
+
+  # @yieldparam resume [Bavard::Feeds::Resume] where the last connection stopped
+  # @yieldparam options [Hash] of a connection
+  def initialize(resume)
     @intakes = []
     @rejected = []
-    @resume = Bavard::Feeds::Irc::Session::Resume.new(last_id, heard_at_ms)
+    @outbox = Bavard::Feeds::Outbox.new
+    options = {clock: CLOCK, take: @intakes.method(:<<), reject: @rejected.method(:<<), outbox: @outbox}
     connect = lambda do
-      Bavard::Feeds::Irc.connection(feed, @resume, clock: CLOCK, take: @intakes.method(:<<), reject: @rejected.method(:<<))
+      last = @connection
+      resume = Bavard::Feeds::Resume.new(of(:line).last&.platform_id, last.heard_at_ms, last.cursor) if last
+      @connection = yield(resume, options)
     end
     @runner = Bavard::Feeds::Runner.new(feed_id: 1, connect:, take: @intakes.method(:<<), clock: CLOCK,
       backoff: Bavard::Feeds::Backoff.new(random: Struct.new(:rand).new(0.0)))
   end
+
+  def say(text) = @outbox.put(7, text)
 
   def start
     @runner.start

@@ -2,17 +2,25 @@
 
 require "minitest/autorun"
 require "semantic_logger"
+require "tmpdir"
 require_relative "../../lib/bavard/live/house"
+require_relative "../../lib/bavard/live/imports"
 require_relative "../../lib/bavard/live/journal"
 require_relative "../../lib/bavard/live/line_ids"
 require_relative "../../lib/bavard/live/meters"
+require_relative "../../lib/bavard/live/picture_desk"
 require_relative "../../lib/bavard/live/rehearsal"
 require_relative "../../lib/bavard/live/shows"
+require_relative "../../lib/bavard/pictures/cabinet"
+require_relative "../../lib/bavard/pictures/fetcher"
+require_relative "../../lib/bavard/pictures/workshop"
+require_relative "../../lib/bavard/store/dress"
 require_relative "../../lib/bavard/store/feeds"
 require_relative "../../lib/bavard/store/lease"
 require_relative "../../lib/bavard/store/lines"
 require_relative "../../lib/bavard/store/secret_box"
 require_relative "../../lib/bavard/store/shows"
+require_relative "../../lib/bavard/store/files"
 require_relative "../../lib/bavard/store/stages"
 require_relative "test_database"
 require_relative "wait"
@@ -47,7 +55,9 @@ class HouseTest < Minitest::Test
   end
 
   def teardown
+    @imports.stop_all
     @shows&.stop
+    @pictures.stop
     journal.stop
     @lease&.close
   end
@@ -60,13 +70,32 @@ class HouseTest < Minitest::Test
     log = SemanticLogger["test"]
     @hub = Remembering.new
     @journal = Bavard::Live::Journal.new(lines, log:).start
+    box = Bavard::Store::SecretBox.new("k" * 32)
+    permissions = Bavard::Store::Permissions.new(db, box)
+    dress = Bavard::Store::Dress.new(db)
     @house = Bavard::Live::House.new(
-      shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32)),
-      stages: Bavard::Store::Stages.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
+      platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
+      fetcher:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
+      shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
+      stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},
-      scripts: Bavard::Live::Rehearsal.scripts(File.expand_path("../../demo/scripts", __dir__))
+      scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {})
     )
   end
+
+  def pictures_folder = @pictures_folder ||= Dir.mktmpdir("pictures")
+
+  def fetcher = @fetcher ||= Bavard::Pictures::Fetcher.new(trusted: platforms.values.map(&:authority))
+
+  def cabinet = Bavard::Pictures::Cabinet.new(pictures_folder)
+
+  def pictures(store, log)
+    Bavard::Live::PictureDesk.new(fetcher:, workshop: Bavard::Pictures::Workshop.new,
+      cabinet:, store:, clock:, log:).start
+  end
+
+  # Platforms by key, for tests that know some.
+  def platforms = {}
 
   # @return [Bavard::Store::Shows::Show] a show with one feed that is off and one stage
   def make_show(document: Bavard::Core::Stage::Document.empty, on_air: false)

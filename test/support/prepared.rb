@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "argon2"
-require_relative "../../lib/bavard/core/stage/chat_piece"
+require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/store/feeds"
 require_relative "../../lib/bavard/store/secret_box"
@@ -23,19 +23,24 @@ class PreparedTest < BrowserTest
   end
 
   # @param feed [String] an address; nil for none
-  # @param pieces [Array<Hash>] of the stage that is on air
-  def prepare(feed: nil, pieces: [PIECE], width: 1920, height: 1080)
+  # @param pieces [Array<Hash>] of the stage that is on air: chat, where they name no other kind
+  # @param platforms [Array<RunningStandin>] that the application knows by name
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080)
     db = TestDatabase.db
     account_id = db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(PASSWORD, t_cost: 1, m_cost: 8))
     @show = Bavard::Store::Shows.new(db).create(account_id, name: "Test watch", host_name: "Odalys")
     add_feed_at(feed) if feed
     stages = Bavard::Store::Stages.new(db)
     document = Bavard::Core::Stage::Document.empty(width:, height:)
-    built = pieces.each_with_index.map { |piece, index| Bavard::Core::Stage::ChatPiece.build("chat#{index + 1}", piece) }
+    built = pieces.each_with_index.map do |piece, index|
+      kind = piece.fetch("kind", "chat")
+      Bavard::Core::Stage::Pieces.kind(kind).build("#{kind}#{index + 1}", piece.except("kind"))
+    end
     document = document.merge("pieces" => built)
     @stage = stages.create(@show.id, name: "Main", document:)
     stages.put_on_air(@stage.id, 1, document, 1)
-    @app = RunningApp.new.start
+    @started.concat(platforms)
+    @app = RunningApp.new(platforms: platforms.map(&:platform)).start
     @started << @app
     Capybara.app_host = @app.address
   end

@@ -1,11 +1,14 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "json"
 require "net/http"
 require "socket"
 require "tmpdir"
+require_relative "../../lib/bavard/feeds/platform"
 require_relative "../../lib/bavard/start/child"
 require_relative "../../lib/bavard/start/ports"
+require_relative "../../lib/bavard/start/standins"
 require_relative "test_database"
 require_relative "wait"
 
@@ -15,19 +18,27 @@ class RunningApp
 
   attr_reader :port, :folder
 
-  def initialize(port: nil, folder: nil)
+  # @param platforms [Array<Bavard::Feeds::Platform>]
+  def initialize(port: nil, folder: nil, platforms: [])
     @port = port || Bavard::Start::Ports.free(rand(20_000..39_999))
     @folder = folder || Dir.mktmpdir("bavard-app")
+    @platforms = platforms
   end
 
   def start
     TestDatabase.db
     @child = Bavard::Start::Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
-            "RUBY_YJIT_ENABLE" => "1"})
+            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
     wait_for("the application to answer") { answers? }
     self
+  end
+
+  def platforms_file
+    return "" if @platforms.empty?
+
+    File.join(folder, "platforms.json").tap { |file| File.write(file, JSON.generate(@platforms.map(&:to_h))) }
   end
 
   def address = "http://127.0.0.1:#{port}"
@@ -55,26 +66,27 @@ class RunningApp
   end
 end
 
-# The stand-in Oxbow as a process of its own.
-class RunningOxbow
+# A stand-in as a process of its own.
+class RunningStandin
   include Wait
 
-  attr_reader :irc_port, :web_port
+  attr_reader :web_port
 
-  # @param pace [Numeric] lines a minute the demo's viewers say
-  def initialize(pace: 0)
-    @pace = pace
-    @irc_port = Bavard::Start::Ports.free(rand(20_000..39_999))
-    @web_port = Bavard::Start::Ports.free(@irc_port + 1)
-    @folder = Dir.mktmpdir("oxbow")
+  # @param name [String] as "Lantern"
+  # @param settings [Hash] of its environment, without the name in front
+  def initialize(name, pace: 0, **settings)
+    @name = name
+    @web_port = Bavard::Start::Ports.free(rand(20_000..39_999))
+    @folder = Dir.mktmpdir(name.downcase)
+    @settings = {WEB_PORT: web_port, PACE: pace, FILE: File.join(@folder, "history.jsonl")}.merge(settings)
   end
 
   def start
-    @child = Bavard::Start::Child.new("Oxbow", ["ruby", "standins/oxbow/run.rb"], log: File.join(@folder, "log"),
-      env: {"OXBOW_IRC_PORT" => irc_port.to_s, "OXBOW_WEB_PORT" => web_port.to_s, "OXBOW_PACE" => @pace.to_s,
-            "OXBOW_FILE" => File.join(@folder, "history.jsonl")})
+    log = File.join(@folder, "log")
+    env = @settings.to_h { |setting, value| ["#{@name.upcase}_#{setting}", value.to_s] }
+    @child = Bavard::Start::Child.new(@name, ["ruby", "standins/#{@name.downcase}/run.rb"], log:, env:)
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
-    wait_for("Oxbow to listen") { File.read(File.join(@folder, "log")).include?("ready") }
+    wait_for("#{@name} to listen") { File.read(log).include?("ready") || (@child.ended && flunk(File.read(log))) }
     self
   end
 
@@ -82,7 +94,55 @@ class RunningOxbow
     @child.stop
   end
 
+  def base = "http://127.0.0.1:#{web_port}"
+
+  # What its own small page does.
+  def post(path, values = {})
+    Net::HTTP.post_form(URI("#{base}#{path}"), values)
+  end
+
+  def say(text, login: "birdbath", **more) = post("/say", {"login" => login, "text" => text, **more.transform_keys(&:to_s)})
+  def misbehave(what, on: true) = post("/mischief", "what" => what, "on" => on ? "1" : "0")
+
+  # @return [Hash] what its page shows
+  def state = JSON.parse(Net::HTTP.get(URI("#{base}/state")))
+
+  # @return [Array<Hash>] what was said, as its page lists it
+  def lines = state["lines"]
+
+  # As the list of platforms has it.
+  def platform
+    given = RunningStandin.listed.find { |one| one[:name] == @name }
+    Bavard::Feeds::Platform.new(**given, base:, **more_of_platform)
+  end
+
+  def more_of_platform = {}
+
+  # @return [Array<Hash>]
+  def self.listed
+    standins = Bavard::Start::Standins.new(Bavard::Start::DataFolder.new(Dir.tmpdir), 4600, {})
+    standins.instance_variable_set(:@ports, Hash.new(1))
+    standins.platforms.map { |given| given.except(:base) }
+  end
+end
+
+# The stand-in Oxbow as a process of its own.
+class RunningOxbow < RunningStandin
+  attr_reader :irc_port
+
+  # @param pace [Numeric] lines a minute the demo's viewers say
+  def initialize(pace: 0)
+    @irc_port = Bavard::Start::Ports.free(rand(20_000..39_999))
+    super("Oxbow", pace:, IRC_PORT: irc_port)
+  end
+
   def address = "irc://127.0.0.1:#{irc_port}/%23reedmere"
+
+  def more_of_platform
+    pictures = "#{base}/pictures"
+    {address: {"host" => "127.0.0.1", "port" => irc_port.to_s},
+     mapping: {"emote_unit" => ["bytes"], "emote_address" => ["#{pictures}/emotes/{id}"], "badge_address" => ["#{pictures}/badges/{id}.svg"]}}
+  end
 
   # Says something through a plain IRC client in another process: NICK, USER, JOIN, PRIVMSG over TCP.
   def type(text, nick: "plain#{rand(100_000)}")
@@ -96,15 +156,5 @@ class RunningOxbow
       nil until socket.gets.include?("PONG")
     RUBY
     system("ruby", "-e", script, irc_port.to_s, nick, text, exception: true)
-  end
-
-  # What its own small page does.
-  def post(path, values)
-    Net::HTTP.post_form(URI("http://127.0.0.1:#{web_port}#{path}"), values)
-  end
-
-  # @return [Array<Hash>] what was said, as its page lists it
-  def lines
-    JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{web_port}/lines")))["lines"]
   end
 end

@@ -40,5 +40,7 @@ module TestDatabase
   # Nothing in it.
   def clean
     db[:accounts].truncate(cascade: true, restart: true)
+    db[:pictures].truncate(cascade: true)
+    db[:addresses].truncate
   end
 end

@@ -14,8 +14,9 @@ class WebTest < HouseTest
     super
     @shows = Bavard::Live::Shows.new(house, lease:).start
     @mail = Dir.mktmpdir("mail")
-    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, cookie: "bavard.test", mail_folder: @mail,
-      address: "http://127.0.0.1:4600")
+    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, cookie: "bavard.test", mail_folder: @mail, films: pictures_folder,
+      backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Dir.tmpdir, "bavard-test-faces"),
+      address: "http://127.0.0.1:4600", cabinet:, database_url: TestDatabase.url)
   end
 
   def app = @app ||= Bavard::Web::App.build(@site)

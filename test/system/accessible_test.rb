@@ -1,11 +1,13 @@
 # frozen_string_literal: true
 
+require_relative "../support/drawings"
 require_relative "../support/prepared"
 
 # axe finds nothing on any screen, day or night.
 class AccessibleTest < PreparedTest
   AXE = File.read(File.join(Gem.loaded_specs.fetch("axe-core-api").full_gem_path, "node_modules/axe-core/axe.min.js"))
-  SCREENS = {"/feeds" => ".lane", "/gate" => "#prefixes", "/stage" => ".hand", "/links" => ".link-card"}.freeze
+  SCREENS = {"/feeds" => ".lane", "/gate" => "#prefixes", "/dress" => ".emote-button", "/log/" => ".log-entry",
+             "/stage" => ".hand", "/links" => ".link-card"}.freeze
 
   ASK = <<~JS
     axe.run(document).then(({ violations }) => arguments[0](violations.map((one) =>
@@ -15,9 +17,12 @@ class AccessibleTest < PreparedTest
   def test_the_stations
     prepare(feed: feed_address)
     until_live
-    server.say("ann", "hello")
+    server.write("@+draft/badges=warden :ann!a@b PRIVMSG #reedmere :hello :wren:\r\n")
     server.say("ann", "!ring")
     sign_in
+    visit "/dress"
+    attach_file("add-files", Drawings.zip({"wren.svg" => Drawings.svg}), make_visible: {display: "block"})
+    assert_selector ".emote-button"
     SCREENS.each do |path, there|
       visit path
       assert_selector there
@@ -38,11 +43,44 @@ class AccessibleTest < PreparedTest
     assert_text "Which server?"
     assert_nothing_found("adding a feed, refused")
     visit "/feeds"
+    find(".lane summary").click
+    assert_nothing_found("a lane's menu")
     click_on "Tags"
     assert_selector "dialog[open]"
     assert_nothing_found("tags")
+    visit "/dress"
+    assert_text "No shelf yet"
+    assert_nothing_found("dress, empty")
+    click_on "Make words a picture"
+    assert_nothing_found("a small form")
     visit "/account/otp-setup"
     assert_nothing_found("second factor")
+  end
+
+  def test_the_stages_parts_and_sheets
+    prepare
+    sign_in
+    visit "/stage"
+    find(".hand").click
+    assert_selector ".measure"
+    %w[Name Stack Motion].each do |part|
+      within("#part-tags") { click_on part }
+      all(".more:not([open]) summary").each(&:click)
+      assert_nothing_found("the part #{part}")
+    end
+    click_on "Looks"
+    assert_selector ".look-picture .line"
+    assert_nothing_found("the looks")
+    within("#looks") { click_on "Close" }
+    click_on "Make another stage"
+    assert_nothing_found("another stage")
+    within("#new-stage") { click_on "Not now" }
+    find("#stage-size").click
+    assert_selector ".revision"
+    assert_nothing_found("the revisions")
+    within("#revisions") { click_on "Close" }
+    click_on "Add"
+    assert_nothing_found("what can be added")
   end
 
   def test_empty_screens

@@ -65,7 +65,7 @@ class AirPageTest < PreparedTest
   WATCH = <<~JS
     document.seen = new Set();
     new MutationObserver((changes) => changes.forEach((change) => change.addedNodes.forEach((node) => document.seen.add(node.querySelector(".text").textContent))))
-      .observe(document.querySelector(".chat"), { childList: true });
+      .observe(document.querySelector(".chat .stack"), { childList: true });
   JS
 
   def test_a_delete_takes_the_line_off
@@ -135,7 +135,7 @@ class AirPageTest < PreparedTest
 
   # The newest line's id in each piece.
   def newest_lines
-    evaluate_script("[...document.querySelectorAll('.chat')].map((piece) => piece.firstElementChild?.dataset.line).filter(Boolean)")
+    evaluate_script("[...document.querySelectorAll('.chat .stack')].map((stack) => stack.querySelector('.line:not(.leaving)')?.dataset.line).filter(Boolean)")
   end
 
   def say(text)

@@ -35,9 +35,9 @@ class FeedsAndGateTest < PreparedTest
     prepare(feed: oxbow.address)
     sign_in
     assert_selector ".lane .chip", text: "live"
-    oxbow.post("/topic", "on" => "0")
+    oxbow.post("/broadcast", "on" => "0")
     assert_selector ".lane .chip", text: "connected, nobody is broadcasting"
-    oxbow.post("/topic", "on" => "1")
+    oxbow.post("/broadcast", "on" => "1")
     assert_selector ".lane .chip", text: "live"
   end
 
@@ -55,6 +55,7 @@ class FeedsAndGateTest < PreparedTest
     prepare(feed: feed_address)
     until_live
     sign_in
+    find(".lane summary").click
     click_on "Tags"
     fill_in "Shown name", with: "x/shown"
     click_on "Use these"

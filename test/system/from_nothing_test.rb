@@ -19,7 +19,7 @@ class FromNothingTest < BrowserTest
     on_screen { assert_predicate picture.extract_band(3).max, :zero?, "before the first Put on air the page is empty" }
 
     visit "/stage"
-    assert_text "nothing is on air yet"
+    assert_text "nothing on air yet"
     draw_chat(*BOX)
     put_on_air
 

@@ -1,9 +1,12 @@
 # frozen_string_literal: true
 
 require_relative "../support/prepared"
+require_relative "../support/stage_hands"
 
 # Stage, by mouse and keyboard.
 class StageStationTest < PreparedTest
+  include StageHands
+
   def test_a_piece_is_moved_and_sized_by_keys_numbers_and_mouse
     prepare
     on_the_stage
@@ -40,7 +43,7 @@ class StageStationTest < PreparedTest
     prepare
     on_the_stage
     fill_in "Size", with: "9000\t"
-    assert_text "Text size goes from 8 px to 200 px."
+    assert_text "Text size goes from 8 px to 400 px."
     assert_text "nothing waiting"
   end
 
@@ -71,32 +74,5 @@ class StageStationTest < PreparedTest
     on_the_stage
     page.driver.browser.keyboard.type("?")
     assert_selector "dialog[open]", text: "Put on air"
-  end
-
-  private
-
-  def on_the_stage
-    sign_in
-    visit "/stage"
-    find(".hand").click
-    assert_selector ".hand.chosen"
-  end
-
-  def place = %w[X Y W H].map { |name| find_field(name, exact: true).value.to_i }
-
-  def assert_place(wanted)
-    wait_for("the piece at #{wanted}") { place == wanted }
-  end
-
-  # How much smaller than it is the stage is drawn here.
-  def ratio = evaluate_script("document.querySelector('#hands').getBoundingClientRect().width / 1920")
-
-  def drag_grip(side, right, down)
-    box = evaluate_script(<<~JS)
-      (() => { const box = document.querySelector('.grip[data-side="#{side}"]').getBoundingClientRect(); return [box.left + 7, box.top + 7]; })()
-    JS
-    mouse = page.driver.browser.mouse
-    mouse.move(x: box[0], y: box[1]).down
-    mouse.move(x: box[0] + (right * ratio), y: box[1] + (down * ratio), steps: 5).up
   end
 end

@@ -9,7 +9,7 @@ class PagesTest < WebTest
 
   def test_every_page_has_a_strict_policy
     sign_up
-    %w[/feeds /gate /stage /links /account/login /air/none /nowhere /healthz].each do |path|
+    %w[/feeds /gate /dress /log/ /stage /links /account/login /air/none /nowhere /healthz].each do |path|
       get path
       policy = last_response.headers["content-security-policy"]
       assert_includes policy, "script-src 'self';", path
@@ -21,7 +21,8 @@ class PagesTest < WebTest
     sign_up
     make_stage
     stage = "/stage/#{@stage.id}"
-    ["/feeds", "/gate", stage, "#{stage}/draft", "/links", "/air/#{@stage.token}", "/account/change-password", "/account/otp-setup"].each do |path|
+    ["/feeds", "/gate", "/dress", "/log/", stage, "#{stage}/draft", "/links", "/air/#{@stage.token}", "/account/change-password",
+      "/account/otp-setup"].each do |path|
       get path
       assert_equal 200, last_response.status, path
       refute_match(/<script(?![^>]*\ssrc=)|<style|\sstyle=|\son[a-z]+=/i, last_response.body, path)
@@ -69,10 +70,13 @@ class PagesTest < WebTest
     sign_up
     assert_equal "channel", send_form("/feeds/", {"paste" => "irc://x.example"})["field"]
     assert_equal 422, last_response.status
-    send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => ""})
+    refused = send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => ""})
+    assert_equal ["Nothing answers at 127.0.0.1, port 1.", true], refused.values_at("error", "anyway")
+    assert_empty house.feeds.of_show(@record.id)
+    send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => "", "anyway" => "1"})
     feed = house.feeds.of_show(@record.id).first
     assert_equal ["dawn", "#dawn", 1, "circle"], [feed.name, feed.address["channel"], feed.address["port"], feed.shape]
-    send_form("/feeds/", {"paste" => "127.0.0.1#other"})
+    send_form("/feeds/", {"paste" => "127.0.0.1#other", "anyway" => "1"})
     assert_equal %w[circle diamond], house.feeds.of_show(@record.id).map(&:shape)
   end
 
@@ -89,7 +93,7 @@ class PagesTest < WebTest
 
   def test_the_mapping_is_read_and_kept
     sign_up
-    id = send_form("/feeds/", {"paste" => "127.0.0.1:1#a"})["id"]
+    id = send_form("/feeds/", {"paste" => "127.0.0.1:1#a", "anyway" => "1"})["id"]
     get "/feeds/#{id}/mapping"
     assert_includes JSON.parse(last_response.body)["entries"].map { |entry| entry["entry"] }, "display_name"
     assert_equal "colour", send_form("/feeds/#{id}/mapping", {"colour" => "<>"})["field"]
@@ -185,7 +189,7 @@ class PagesTest < WebTest
   end
 
   def test_assets_come_from_here_and_cannot_be_left
-    get "/assets/css/link.css"
+    get "/assets/css/lines.css"
     assert_equal 200, last_response.status
     %w[/assets/../Gemfile /assets/%2e%2e/Gemfile /assets/..%2fGemfile].each do |path|
       get path
@@ -195,7 +199,7 @@ class PagesTest < WebTest
 
   # JS and CSS of the air page, gzipped one by one as they go over the wire, without fonts.
   def test_the_air_page_is_light
-    files = Dir["#{ASSETS}/js/link/*.js"] + ["#{ASSETS}/css/link.css", "#{ASSETS}/vendor/faces.css"]
+    files = Dir["#{ASSETS}/js/link/*.js"] + ["#{ASSETS}/css/link.css", "#{ASSETS}/css/lines.css", "#{ASSETS}/vendor/faces.css"]
     assert_operator files.sum { |file| Zlib.gzip(File.read(file)).bytesize }, :<=, 40 * 1024
   end
 

@@ -9,16 +9,18 @@ export class LinkCard {
     this.element = element;
     this.id = element.dataset.stage;
     this.input = element.querySelector("[data-link]");
+    this.behindInput = element.querySelector("[data-behind-link]");
     this.options = element.querySelector("[data-options]");
     const on = (name, act) => element.querySelector(`[data-do="${name}"]`).addEventListener("click", act);
     on("copy", () => this.copy(this.link(), "The link"));
     on("uncover", (event) => this.uncover(event.currentTarget));
     on("renew", () => this.renew());
+    on("copy-behind", () => this.copy(this.link("/behind"), "The link of what is behind"));
     on("test", () => this.test());
     on("clear", () => this.clear());
     for (const button of element.querySelectorAll("[data-copy]")) {
       button.addEventListener("click", () =>
-        this.copy(String(this.document?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()),
+        this.copy(String(this.size?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()),
       );
     }
     this.options.addEventListener("input", () => this.readOptions());
@@ -28,9 +30,11 @@ export class LinkCard {
     return this.element.querySelector(`[data-show="${name}"]`);
   }
 
-  link() {
+  // side: "" for what is in front, or for all where nothing is behind
+  link(side = "") {
     const options = this.options.value.trim().replace(/^\?/, "");
-    return options ? `${this.input.dataset.link}?${options}` : this.input.dataset.link;
+    const link = `${this.input.dataset.link}${side}`;
+    return options ? `${link}?${options}` : link;
   }
 
   async copy(text, what) {
@@ -48,6 +52,7 @@ export class LinkCard {
     button.setAttribute("aria-label", shown ? "Show the link" : "Cover the link");
     button.querySelector("use").setAttribute("href", `/assets/vendor/lucide/icons.svg#${shown ? "eye" : "eye-off"}`);
     this.input.value = shown ? this.input.dataset.covered : this.link();
+    this.behindInput.value = shown ? this.behindInput.dataset.covered : this.link("/behind");
   }
 
   async renew() {
@@ -86,41 +91,37 @@ export class LinkCard {
   }
 
   tell(stage) {
-    this.document = stage.document;
+    this.size = stage.size;
     this.screens = stage.screens.length;
-    const { width, height } = stage.document;
+    const { width, height } = stage.size;
     this.show("size").textContent = `${width} × ${height}${stage.revision === 0 ? " · nothing on air yet" : ` · r${stage.revision}`}`;
     for (const button of this.element.querySelectorAll("[data-copy]"))
-      button.querySelector("b").textContent = stage.document[button.dataset.copy];
+      button.querySelector("b").textContent = stage.size[button.dataset.copy];
+    for (const element of this.element.querySelectorAll("[data-two]")) element.hidden = !stage.behind;
     const chip = this.show("screens");
     chip.textContent = this.screens === 0 ? "no screen yet" : count(this.screens, "screen");
     chip.classList.toggle("off", this.screens > 0);
     this.drawThumb(stage);
-    this.show("list").replaceChildren(...stage.screens.map((screen, index) => screenRow(screen, index, stage.revision)));
+    this.show("list").replaceChildren(...stage.screens.map((screen, index) => screenRow(screen, index, stage)));
   }
 
   drawThumb(stage) {
-    const { width, height, pieces } = stage.document;
+    const { width, height } = stage.size;
     const thumb = this.element.querySelector(".thumb");
     const per = (value, whole) => `${(value / whole) * 100}%`;
     thumb.style.aspectRatio = `${width} / ${height}`;
     thumb.dataset.backdrop = stage.backdrop;
     thumb.replaceChildren(
-      ...pieces.map((piece) => {
-        const box = make("i");
-        Object.assign(box.style, {
-          left: per(piece.x, width),
-          top: per(piece.y, height),
-          width: per(piece.width, width),
-          height: per(piece.height, height),
-        });
+      ...stage.boxes.map(([kind, left, top, across, down]) => {
+        const box = make("i", kind);
+        Object.assign(box.style, { left: per(left, width), top: per(top, height), width: per(across, width), height: per(down, height) });
         return box;
       }),
     );
   }
 }
 
-function screenRow(screen, index, revision) {
+function screenRow(screen, index, { revision, behind }) {
   const { fine } = screen;
   const from = ["127.0.0.1", "::1"].includes(screen.from) ? "This computer" : `Computer at ${screen.from}`;
   const words = [screen.words];
@@ -129,6 +130,8 @@ function screenRow(screen, index, revision) {
   else if (screen.revision) words.push(`shows r${screen.revision}`);
   if (screen.hidden) words.push("hidden, kept loaded");
   if (screen.not_understood.length > 0) words.push(`its link has options that are not understood: ${screen.not_understood.join(", ")}`);
+  if (screen.missing.length > 0) words.push(`its computer does not have the face ${screen.missing.join(", ")}, another stands in`);
+  if (behind && screen.side) words.push(screen.side === "behind" ? "behind the camera" : "in front of the camera");
   const said = make("div", "", make("p", "", `${from}, screen ${index + 1}`), make("p", "said", `${words.join("; ")}.`));
   if (screen.advice) said.append(make("p", "said", screen.advice));
   const size = screen.drawn ? `${screen.drawn[0]} × ${screen.drawn[1]}` : "–";

@@ -4,7 +4,9 @@ import { markOf } from "../link/marks.js";
 import { button, icon, make, svg } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, send } from "../house/send.js";
-import { clock, clockSeconds, lasting } from "../house/words.js";
+import { clock, clockSeconds, day, lasting } from "../house/words.js";
+import { BroadcastForm } from "./broadcast.js";
+import { openInbox } from "./inbox.js";
 import { openMapping } from "./mapping.js";
 
 const STATES = {
@@ -17,15 +19,21 @@ const STATES = {
     drawing: "refresh-cw",
     words: (feed) => `lost at ${clock(feed.since)}, again in ${lasting(feed.retry_in ?? 0)}`,
   },
-  needs_you: { chip: "mind", drawing: "key-round", words: () => "needs you" },
+  needs_you: { chip: "mind", drawing: "key-round", words: (feed) => WANTS[feed.want] ?? "needs you" },
 };
+const WANTS = { broadcast: "needs today’s number", permission: "needs permission", address: "needs another address" };
+// As many as have room.
+const MOST_ROWS = 6;
+const MAY = { read: "read", write: "write" };
 
 export class Lane {
   constructor(feed) {
     this.id = feed.id;
     this.name = make("h2");
     this.about = make("p");
+    this.account = make("p", "lane-account");
     this.chip = make("span", "chip");
+    this.alone = make("span", "chip told", icon("eye-off"), "draft alone");
     this.lines = make("div", "lane-lines");
     this.bars = svg("svg", {
       viewBox: "0 0 240 44",
@@ -35,7 +43,15 @@ export class Lane {
     });
     this.rate = make("p");
     this.doing = make("div", "lane-do");
-    const who = make("div", "lane-who", markOf(feed.mark), this.name, this.about, make("div", "lane-state", this.chip));
+    const who = make(
+      "div",
+      "lane-who",
+      markOf(feed.mark),
+      this.name,
+      this.about,
+      this.account,
+      make("div", "lane-state", this.chip, this.alone),
+    );
     this.element = make("article", "panel-box lane", who, this.lines, make("div", "lane-pace", this.bars, this.rate, this.doing));
     this.element.dataset.feed = feed.id;
   }
@@ -45,6 +61,8 @@ export class Lane {
     this.name.textContent = feed.name;
     this.about.textContent = feed.words;
     this.element.setAttribute("aria-label", feed.name);
+    this.alone.hidden = !feed.draft_only;
+    this.tellAccount(feed.account);
     this.element.classList.toggle("needs", feed.state === "needs_you");
     this.chip.className = `chip ${state.chip}`;
     this.chip.replaceChildren(icon(state.drawing), state.words(feed, now));
@@ -53,7 +71,19 @@ export class Lane {
     this.offer(feed);
   }
 
+  tellAccount(account) {
+    this.account.hidden = !account;
+    if (account) this.account.textContent = `May ${account.may.map((what) => MAY[what]).join(" and ")}, since ${day(account.since)}`;
+  }
+
+  // A feed that waits for today's number asks for it in its lane.
   drawLines(feed) {
+    if (feed.want === "broadcast" && feed.state === "needs_you") {
+      this.broadcast ??= new BroadcastForm(feed);
+      this.broadcast.tell(feed);
+      if (this.broadcast.element.parentNode !== this.lines) this.lines.replaceChildren(this.broadcast.element);
+      return;
+    }
     const rows = feed.lines.map((card) => this.row(card));
     if (feed.gap)
       rows.push(
@@ -63,10 +93,10 @@ export class Lane {
           `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: this server keeps no history.`,
         ),
       );
-    if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", feed.reason));
+    if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", icon("plug"), feed.reason));
     else if (rows.length === 0)
       rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
-    this.lines.replaceChildren(...rows);
+    this.lines.replaceChildren(...rows.slice(-MOST_ROWS));
   }
 
   row(card) {
@@ -75,7 +105,11 @@ export class Lane {
     name.style.setProperty("--day", card.day);
     const text = make("span", "text", ...fragmentsOf(card.f));
     text.dir = "auto";
-    const row = make("div", "lane-line", make("time", "", clock(card.t)), name, text);
+    const row = make("div", "lane-line", make("time", "", clock(card.t)), name, card.e ? make("span", "lane-event", card.e) : null, text);
+    row.dataset.kind = card.k;
+    if (card.r) row.insertBefore(make("span", "lane-reply", icon("reply"), card.r.n ?? "an earlier line"), text);
+    if (card.v && !card.e) row.insertBefore(make("span", "chip mind", card.v), text);
+    if (card.w) row.append(make("span", "chip told", "first line"));
     row.classList.toggle("gone", Boolean(card.pulled));
     if (card.off) row.append(make("span", "chip off", `kept off: ${card.off}`));
     else if (card.pulled) row.append(make("span", "chip", "deleted"));
@@ -95,15 +129,42 @@ export class Lane {
   // Made anew only when what can be done changes, so that focus stays where it is.
   offer(feed) {
     const wanted = feed.wanted && feed.state !== "needs_you";
-    if (this.offered === wanted) return;
-    this.offered = wanted;
+    const now = [wanted, feed.draft_only, feed.account?.login, feed.consent].join();
+    if (this.offered === now) return;
+    this.offered = now;
     const connect = wanted
-      ? button("Disconnect", "pause", () => attempt(() => send(`/feeds/${this.id}/disconnect`)), "button plain")
-      : button("Connect", "play", () => attempt(() => send(`/feeds/${this.id}/connect`)), "button plain");
-    const tags = button("Tags", "pencil", () => openMapping(this.id), "button plain");
+      ? button("Disconnect", "pause", () => this.do("disconnect"), "button plain")
+      : button("Connect", "play", () => this.do("connect"), "button plain");
     const remove = button("", "trash-2", () => this.remove(), "button plain");
     remove.setAttribute("aria-label", `Take ${feed.name} away`);
-    this.doing.replaceChildren(connect, tags, remove);
+    this.doing.replaceChildren(connect, this.more(feed), remove);
+  }
+
+  more(feed) {
+    const items = [];
+    if (feed.consent) {
+      items.push(this.consent(feed));
+      if (feed.account) items.push(button("Disconnect the account", "log-out", () => this.do("withdraw"), ""));
+    }
+    if (feed.kind === "irc") items.push(button("Tags", "pencil", () => openMapping(this.id), ""));
+    if (feed.kind === "inbox") items.push(button("Address and key", "webhook", () => openInbox(this.id), ""));
+    const alone = feed.draft_only ? "On air too" : "Into the draft alone";
+    items.push(button(alone, feed.draft_only ? "eye" : "eye-off", () => this.do("draft-only", { on: feed.draft_only ? "0" : "1" }), ""));
+    const summary = make("summary", "button plain", icon("ellipsis"));
+    summary.setAttribute("aria-label", `More about ${feed.name}`);
+    const menu = make("details", "menu lane-menu", summary, make("div", "menu-sheet", ...items));
+    menu.addEventListener("click", ({ target }) => target.closest(".menu-sheet") && menu.removeAttribute("open"));
+    return menu;
+  }
+
+  consent(feed) {
+    const link = make("a", "", icon("key-round"), feed.account ? "Change the account" : "Give permission");
+    link.href = `/feeds/permission?platform=${encodeURIComponent(feed.platform)}&feed=${this.id}`;
+    return link;
+  }
+
+  do(what, values) {
+    return attempt(() => send(`/feeds/${this.id}/${what}`, values));
   }
 
   async remove() {

@@ -1,7 +1,9 @@
 import { follow } from "../house/desk.js";
 import { keys } from "../house/keys.js";
 import { count } from "../house/words.js";
+import { say } from "../house/messages.js";
 import { addForm } from "./add.js";
+import { tellAnswers } from "./answer.js";
 import { Lane } from "./lane.js";
 
 const lanes = new Map();
@@ -22,6 +24,7 @@ follow((show) => {
     }
     lanes.get(feed.id).tell(feed, show.now);
   }
+  tellAnswers(show);
   document.querySelector("#empty").hidden = show.feeds.length > 0 || add.open;
   document.querySelector("#summary").textContent =
     show.feeds.length === 0
@@ -29,4 +32,7 @@ follow((show) => {
       : `${count(show.feeds.length, "chat becomes", "chats become")} one stream: ${show.figures.rate} a minute just now.`;
 });
 
-keys({ c: ["Connect a chat", () => add.show()] });
+const { said } = document.querySelector("main").dataset;
+if (said) say(said);
+
+keys({ a: ["Answer", () => document.querySelector("#answer-form").elements.text.focus()], c: ["Connect a chat", () => add.show()] });

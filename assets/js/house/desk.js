@@ -11,10 +11,11 @@ function figure(key, text, trouble = false) {
   element.classList.toggle("trouble", trouble);
 }
 
-function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, on_air: onAir }) {
-  const state = trouble > 0 ? `${trouble} in trouble` : `${live} live`;
-  figure("feeds", feeds === 0 ? "none yet" : `${came} in · ${state}`, trouble > 0);
+function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, emotes, on_air: onAir }) {
+  const state = trouble > 0 ? `${trouble} in trouble` : `${came} in · ${live} live`;
+  figure("feeds", feeds === 0 ? "none yet" : state, trouble > 0);
   figure("gate", `${off} kept off`);
+  figure("dress", emotes === 0 ? "no emotes yet" : count(emotes, "emote"));
   figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
   figure("air", `${aired} on air · ${count(screens, "screen")}`);
   const lamp = document.querySelector("#on-air");
@@ -45,6 +46,12 @@ export function follow(report) {
   };
   return new Socket("/live", {
     frame: (frame) => frame.figures && take(frame),
-    missed: (frames) => frames.length > 0 && take({ ...frames.at(-1), lines: frames.flatMap((frame) => frame.lines ?? []) }),
+    missed: (frames) =>
+      frames.length > 0 &&
+      take({
+        ...frames.at(-1),
+        lines: frames.flatMap((frame) => frame.lines ?? []),
+        edited: frames.flatMap((frame) => frame.edited ?? []),
+      }),
   });
 }

@@ -4,9 +4,10 @@ import { say } from "./messages.js";
 const token = document.querySelector('meta[name="csrf"]').content;
 
 export class Refused extends Error {
-  constructor({ error, field }) {
+  constructor({ error, field, anyway }) {
     super(error);
     this.field = field;
+    this.anyway = anyway;
   }
 }
 
@@ -31,6 +32,11 @@ async function ask(path, options = {}) {
 // Throws Refused, for a form that shows the reason beside the field.
 export function send(path, values = {}) {
   return ask(path, { method: "POST", body: new URLSearchParams(values) });
+}
+
+// A form with files in it.
+export function sendFiles(path, form) {
+  return ask(path, { method: "POST", body: form });
 }
 
 export function sendJson(path, value) {

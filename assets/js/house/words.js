@@ -4,6 +4,10 @@ export function clock(ms) {
   return `${String(time.getHours()).padStart(2, "0")}:${String(time.getMinutes()).padStart(2, "0")}`;
 }
 
+export function day(ms) {
+  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+}
+
 export function clockSeconds(ms) {
   return `${clock(ms)}:${String(new Date(ms).getSeconds()).padStart(2, "0")}`;
 }

@@ -1,56 +1,173 @@
 // One chat piece: its lines, newest first in the document.
+import { redress } from "./dress.js";
 import { lineOf, recolour } from "./line.js";
+import { comeIn, goOut, makeRoom, places } from "./motion.js";
+import { Piece } from "./piece.js";
+import { Ticker } from "./ticker.js";
 
-export class ChatPiece {
+// An emote alone stands this much higher.
+const ALONE_RATIO = 1.6;
+const AGE_EVERY_MS = 5000;
+
+export class ChatPiece extends Piece {
   constructor(id, overrides) {
-    this.overrides = overrides;
+    super(id, "chat", overrides);
     this.lines = new Map();
-    this.element = document.createElement("section");
-    this.element.className = "piece chat";
-    this.element.dataset.piece = id;
+    this.cards = new Map();
+    this.odd = false;
+    this.stack = document.createElement("div");
+    this.stack.className = "stack";
+    this.element.append(this.stack);
   }
 
-  style({ css, newest }) {
-    const all = { ...css, ...this.overrides.css };
-    for (const [property, value] of Object.entries(all)) this.element.style.setProperty(property, value);
-    this.element.dataset.newest = this.overrides.newest || newest;
+  style(given) {
+    const before = this.given;
+    super.style(given);
+    if (this.overrides.newest) this.element.dataset.newest = this.overrides.newest;
     this.element.dataset.oneName = this.overrides.oneName;
+    this.motion = given.motion;
+    const size = Number.parseFloat(this.overrides.css["--text-size"] || given.css["--text-size"]);
+    const height = size * Number.parseFloat(given.css["--emote-size"]) * (given.emotes_alone === "larger" ? ALONE_RATIO : 1);
+    const still = given.emote_motion === "still";
+    const old = this.options;
+    this.options = { height, still, parts: given.parts, place: given.words.name_place, markup: given.markup };
+    if (old && (old.height !== height || old.still !== still)) redress(this.element, this.options);
+    if (before && built(before) !== built(given)) this.rebuild();
+    this.flow(given);
+    this.count(given.time_form === "age" && given.words.times === "shown");
   }
 
-  add(card, arriving) {
+  // Whether lines run by or stand.
+  flow({ words, ticker_speed: speed }) {
+    const runs = words.flow === "ticker";
+    if (runs && this.ticker) this.ticker.speed = speed;
+    if (runs === Boolean(this.ticker)) return;
+    this.ticker = runs ? new Ticker(this.stack, speed) : null;
+    if (!runs) for (const line of this.stack.children) for (const way of line.getAnimations()) way.cancel();
+    else for (const line of [...this.stack.children].reverse()) this.run(line);
+  }
+
+  run(line) {
+    this.ticker.run(line, () => {
+      line.hidden = true;
+    });
+  }
+
+  // All that changes within one frame: others make room once.
+  change({ out = [], pulled = [], in: cards = [] }, { lively, arriving, now }) {
+    this.now = [now, performance.now()];
+    for (const id of pulled) this.take(id);
+    const before = this.ticker || !arriving ? new Map() : places(this.lines.values());
+    for (const id of out) this.leave(id, arriving ? lively : 0);
+    for (const card of cards) this.add(card, arriving, lively);
+    if (before.size > 0 && (out.length > 0 || cards.length > 0)) makeRoom(before, this.motion, lively);
+  }
+
+  add(card, arriving, lively = 1) {
     if (this.lines.has(card.i)) return;
-    const line = lineOf(card);
-    if (arriving) line.classList.add("arriving");
+    const line = lineOf(this.coloured(card), this.options);
+    this.odd = !this.odd;
+    line.classList.toggle("odd", this.odd);
     this.lines.set(card.i, line);
-    this.element.insertBefore(line, this.olderThan(card));
+    this.cards.set(card.i, card);
+    this.stack.insertBefore(line, this.olderThan(card));
+    if (this.counting) this.showAge(line, card);
+    if (this.ticker) this.run(line);
+    else if (arriving) comeIn(line, this.motion, lively);
+  }
+
+  coloured(card) {
+    return this.otherForm && card.d ? { ...card, c: card.d } : card;
   }
 
   // The first line that was said before this one; what is told again from history finds its place.
   olderThan(card) {
-    for (const line of this.element.children) {
+    for (const line of this.stack.children) {
+      if (line.classList.contains("leaving")) continue;
       const time = Number(line.dataset.time);
       if (time < card.t || (time === card.t && Number(line.dataset.line) < card.i)) return line;
     }
     return null;
   }
 
-  remove(id) {
-    this.lines.get(id)?.remove();
-    this.lines.delete(id);
+  // The same line, drawn anew where it stands.
+  again(card) {
+    const old = this.lines.get(card.i);
+    if (!old) return;
+    const line = lineOf(this.coloured(card), this.options);
+    line.classList.toggle("odd", old.classList.contains("odd"));
+    this.lines.set(card.i, line);
+    this.cards.set(card.i, card);
+    old.replaceWith(line);
+    if (this.ticker) this.run(line);
   }
 
-  recolour(id, colour) {
+  rebuild() {
+    for (const card of this.cards.values()) this.again(card);
+  }
+
+  take(id) {
+    this.lines.get(id)?.remove();
+    this.forget(id);
+  }
+
+  leave(id, lively) {
     const line = this.lines.get(id);
-    if (line) recolour(line, colour);
+    if (line && this.ticker) this.finishRun(line);
+    else if (line) goOut(line, this.motion, lively);
+    this.forget(id);
+  }
+
+  // What is running by still runs out of sight.
+  finishRun(line) {
+    const [way] = line.getAnimations();
+    if (!way || line.hidden) return line.remove();
+    way.onfinish = () => line.remove();
+  }
+
+  forget(id) {
+    this.lines.delete(id);
+    this.cards.delete(id);
+  }
+
+  recolour(id, colour, other) {
+    const line = this.lines.get(id);
+    if (line) recolour(line, this.otherForm && other ? other : colour);
+    const card = this.cards.get(id);
+    if (card) Object.assign(card, { c: colour, d: other });
   }
 
   // Leaves what stands already where it is, so that nothing is shown twice.
-  replace(cards) {
+  replace(cards, now) {
+    this.now = [now, performance.now()];
     const stay = new Set(cards.map((card) => card.i));
-    for (const id of [...this.lines.keys()]) if (!stay.has(id)) this.remove(id);
+    for (const id of [...this.lines.keys()]) if (!stay.has(id)) this.take(id);
     for (const card of cards) {
       this.add(card, false);
-      this.recolour(card.i, card.c);
+      this.recolour(card.i, card.c, card.d);
     }
   }
+
+  // Times as age are counted here, by how long ago the line came.
+  count(wanted) {
+    if (wanted === Boolean(this.counting)) return;
+    clearInterval(this.counting);
+    this.counting = wanted && setInterval(() => this.showAges(), AGE_EVERY_MS);
+    if (wanted) this.showAges();
+    else this.rebuild();
+  }
+
+  showAges() {
+    for (const [id, line] of this.lines) this.showAge(line, this.cards.get(id));
+  }
+
+  showAge(line, card) {
+    const time = line.querySelector(".time");
+    if (!time || !this.now?.[0]) return;
+    const seconds = Math.max(0, (this.now[0] - card.t + performance.now() - this.now[1]) / 1000);
+    time.textContent = seconds < 60 ? `${Math.floor(seconds / 5) * 5} s` : `${Math.floor(seconds / 60)} min`;
+  }
 }
+
+// What decides on how lines are put together.
+const built = ({ parts, words, markup }) => JSON.stringify([parts, words.name_place, markup]);

@@ -2,10 +2,10 @@ import { Picture } from "./picture.js";
 import { Report } from "./report.js";
 import { Socket } from "./socket.js";
 
-const { socket: path, css, newest, oneName, notUnderstood } = document.body.dataset;
+const { socket: path, css, newest, oneName, form, side, notUnderstood } = document.body.dataset;
 
 if (path) {
-  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName });
+  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side);
   const told = { revision: -1 };
   const tell = () => {
     if (told.revision === picture.revision) return;

@@ -19,6 +19,7 @@ export function markOf([shape, colour]) {
   svg.setAttribute("aria-hidden", "true");
   path.setAttribute("d", SHAPES[shape] ?? SHAPES.circle);
   path.setAttribute("fill", colour);
+  svg.style.setProperty("--mark", colour);
   svg.append(path);
   return svg;
 }

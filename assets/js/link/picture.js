@@ -1,12 +1,16 @@
 // What stands on the stage, kept as the frames say.
 import { ChatPiece } from "./chat_piece.js";
+import { PicturePiece, VideoPiece } from "./picture_piece.js";
+import { ClockPiece, NowLinePiece, TextPiece } from "./words_piece.js";
 
-const KINDS = { chat: ChatPiece };
+const KINDS = { chat: ChatPiece, picture: PicturePiece, video: VideoPiece, text: TextPiece, clock: ClockPiece, now_line: NowLinePiece };
 
 export class Picture {
-  constructor(root, overrides) {
+  // overrides: what this link sets by itself; side: of the camera that is drawn, or both
+  constructor(root, overrides, side) {
     this.root = root;
     this.overrides = overrides;
+    this.side = side;
     this.pieces = new Map();
     this.size = { width: 1920, height: 1080 };
     this.revision = 0;
@@ -16,28 +20,36 @@ export class Picture {
 
   apply(frame) {
     if (frame.style) this.style(frame.style);
-    this.each(frame.out, (piece, id) => piece.remove(id));
-    this.each(frame.colours, (piece, [id, colour]) => piece.recolour(id, colour));
-    if (frame.whole) for (const [id, piece] of this.pieces) piece.replace(frame.in?.[id] ?? []);
-    else this.each(frame.in, (piece, card) => piece.add(card, !document.hidden));
+    this.each(frame.colours, (piece, [id, colour, other]) => piece.recolour(id, colour, other));
+    this.each(frame.again, (piece, card) => piece.again(card));
+    if (frame.whole) for (const [id, piece] of this.pieces) piece.replace?.(frame.in?.[id] ?? [], frame.now);
+    else this.change(frame);
+    for (const [id, value] of Object.entries(frame.live ?? {})) this.pieces.get(id)?.live(value);
+  }
+
+  change(frame) {
+    const how = { lively: frame.lively ?? 1, arriving: !document.hidden && !frame.missed, now: frame.now };
+    for (const [id, piece] of this.pieces) {
+      const what = { out: frame.out?.[id], pulled: frame.pulled?.[id], in: frame.in?.[id] };
+      if (what.out || what.pulled || what.in) piece.change(what, how);
+    }
   }
 
   // What came and went while the page was away never gets onto the picture.
   applyMissed(frames) {
-    const gone = new Set(
-      frames.flatMap((frame) => Object.entries(frame.out ?? {}).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))),
-    );
+    const leaving = (frame) => [...Object.entries(frame.out ?? {}), ...Object.entries(frame.pulled ?? {})];
+    const gone = new Set(frames.flatMap((frame) => leaving(frame).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))));
     for (const frame of frames) {
       const lines = Object.entries(frame.in ?? {}).map(([piece, cards]) => [
         piece,
         cards.filter((card) => !gone.has(`${piece}/${card.i}`)),
       ]);
-      this.apply({ ...frame, in: Object.fromEntries(lines) });
+      this.apply({ ...frame, in: Object.fromEntries(lines), missed: true });
     }
   }
 
   empty() {
-    this.root.replaceChildren();
+    for (const piece of this.pieces.values()) piece.remove();
     this.pieces.clear();
   }
 
@@ -48,24 +60,40 @@ export class Picture {
     }
   }
 
-  style({ width, height, revision, pieces }) {
+  // order: all that stand there, from back to front; pieces: those that are told anew
+  style({ width, height, revision, order, behind, pieces }) {
     this.size = { width, height };
     this.revision = revision;
-    const wanted = new Set(pieces.map((piece) => piece.id));
+    const wanted = new Set(order);
     for (const [id, piece] of this.pieces) {
       if (wanted.has(id)) continue;
-      piece.element.remove();
+      piece.remove();
       this.pieces.delete(id);
     }
     for (const given of pieces) this.place(given);
+    this.root.append(...this.inOrder(order, behind));
     this.fit();
   }
 
   place(given) {
+    if (!KINDS[given.kind]) return;
     const piece = this.pieces.get(given.id) ?? new KINDS[given.kind](given.id, this.overrides);
     this.pieces.set(given.id, piece);
     piece.style(given);
-    this.root.append(piece.element);
+  }
+
+  // Appends only where the order is another one: what is moved in the document starts its motion anew.
+  inOrder(order, behind) {
+    for (const piece of this.pieces.values())
+      piece.element.hidden = Boolean(this.side && (behind || this.side === "behind") && piece.side !== this.side);
+    const wanted = order.map((id) => this.pieces.get(id)?.element).filter(Boolean);
+    const there = [...this.root.children];
+    return wanted.every((element, index) => there[index] === element) ? [] : wanted;
+  }
+
+  // Faces that this computer has to have.
+  installed() {
+    return [...new Set([...this.pieces.values()].flatMap((piece) => piece.given.installed ?? []))];
   }
 
   // In a window of another size everything is drawn anew at that size.
@@ -74,6 +102,9 @@ export class Picture {
     const ratio = Math.min(innerWidth / width, innerHeight / height) || 1;
     const left = (innerWidth - width * ratio) / 2;
     const top = (innerHeight - height * ratio) / 2;
+    const fitted = `${width} ${height} ${innerWidth} ${innerHeight}`;
+    if (this.fitted === fitted) return;
+    this.fitted = fitted;
     Object.assign(this.root.style, {
       width: `${width}px`,
       height: `${height}px`,

@@ -1,5 +1,9 @@
 // What a screen says of itself: the size it is drawn at, its revision, its frame rate, whether it is hidden.
+import { installed } from "./installed.js";
+
 const EVERY_MS = 5000;
+// Counting frames keeps a page awake, so it is done now and then.
+const MEASURE_EVERY_MS = 30000;
 const MEASURE_MS = 1000;
 
 export class Report {
@@ -10,7 +14,8 @@ export class Report {
     this.rate = null;
     addEventListener("resize", () => this.tell());
     document.addEventListener("visibilitychange", () => this.tell());
-    setInterval(() => this.measure(), EVERY_MS);
+    setInterval(() => this.tell(), EVERY_MS);
+    setInterval(() => this.measure(), MEASURE_EVERY_MS);
     this.measure();
   }
 
@@ -38,6 +43,8 @@ export class Report {
       rev: this.picture.revision,
       hidden: document.hidden,
       not: this.notUnderstood,
+      side: this.picture.side || null,
+      missing: this.picture.installed().filter((name) => !installed(name)),
     });
   }
 }

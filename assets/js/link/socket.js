@@ -2,6 +2,7 @@
 const FIRST_MS = 250;
 const LONGEST_MS = 8000;
 const SILENT_MS = 40000;
+const OPENS_WITHIN_MS = 5000;
 const REPLACED = 4404;
 
 export class Socket {
@@ -59,9 +60,10 @@ export class Socket {
     setTimeout(() => this.connect(), ceiling / 2 + (Math.random() * ceiling) / 2);
   }
 
-  // A line that was cut without a word.
+  // A line that was cut without a word, or never answered.
   watch() {
-    if (this.socket.readyState === WebSocket.OPEN && performance.now() - this.heardAt > SILENT_MS) this.socket.close();
+    const longest = { [WebSocket.CONNECTING]: OPENS_WITHIN_MS, [WebSocket.OPEN]: SILENT_MS }[this.socket.readyState];
+    if (performance.now() - this.heardAt > longest) this.socket.close();
   }
 
   send(value) {

@@ -20,12 +20,13 @@ export class Edits {
     return !this.busy && this.waiting.length === 0;
   }
 
+  // Gives the edit as it was read, or nothing where it was refused.
   send(edit) {
     const last = this.waiting.at(-1);
-    const same = last && edit.gesture && last.edit.gesture === edit.gesture;
+    const same = last && edit.gesture && last.edit.gesture === edit.gesture && last.edit.do === edit.do;
     return new Promise((done) => {
       if (same) {
-        last.edit = { ...edit, values: { ...last.edit.values, ...edit.values } };
+        last.edit = edit.do === "many" ? edit : { ...edit, values: { ...last.edit.values, ...edit.values } };
         last.done.push(done);
       } else {
         this.waiting.push({ edit, done: [done] });

@@ -3,12 +3,12 @@
 import { make } from "../house/elements.js";
 
 let ids = 0;
-function nextId() {
+export function nextId() {
   ids += 1;
   return `field-${ids}`;
 }
 
-function labelled(text, control, className) {
+export function labelled(text, control, className) {
   const label = make("label", className, text);
   label.htmlFor = control.id;
   return label;
@@ -75,8 +75,15 @@ export function numberField({
     shown = Number(write(value)) || 0;
     if (document.activeElement !== input) input.value = text(value);
     if (slider && document.activeElement !== slider) slider.value = shown;
+    if (slider) fill(slider);
   };
   return { label: words, input, slider, show };
+}
+
+// How much of the slider's way lies behind its thumb.
+export function fill(slider) {
+  const { min, max, value } = slider;
+  slider.style.setProperty("--filled", `${((value - min) / (max - min)) * 100}%`);
 }
 
 function rangeOf({ min, max }, give, gesture, label) {
@@ -88,6 +95,7 @@ function rangeOf({ min, max }, give, gesture, label) {
   let how = null;
   slider.addEventListener("input", () => {
     how ??= gesture();
+    fill(slider);
     give(slider.value, how);
   });
   slider.addEventListener("change", () => {
@@ -101,32 +109,6 @@ export function numberRow(options) {
   const field = numberField(options);
   const inside = field.slider ? make("div", "row-number", field.slider, field.input) : field.input;
   return { element: make("div", "row", field.label, inside), show: field.show };
-}
-
-export function colourRow({ name, label, want, gesture }) {
-  const picker = make("input");
-  const input = make("input", "input figure");
-  picker.type = "color";
-  picker.setAttribute("aria-label", `${label}, as a swatch`);
-  input.id = nextId();
-  input.name = name;
-  input.spellcheck = false;
-  let how = null;
-  picker.addEventListener("input", () => {
-    how ??= gesture();
-    want({ [name]: picker.value }, how);
-  });
-  picker.addEventListener("change", () => {
-    how = null;
-  });
-  input.addEventListener("change", () => want({ [name]: input.value }));
-  return {
-    element: make("div", "row", labelled(label, input, "label"), make("div", "row-colour", picker, input)),
-    show(value) {
-      picker.value = value;
-      if (document.activeElement !== input) input.value = value;
-    },
-  };
 }
 
 export function choiceRow({ name, label, choices, want }) {
@@ -150,8 +132,10 @@ export function choiceRow({ name, label, choices, want }) {
   };
 }
 
+// choices: a list, or what stands for what.
 export function selectRow({ name, label, choices, want }) {
-  const select = make("select", "", ...choices.map((choice) => new Option(choice, choice)));
+  const options = Array.isArray(choices) ? choices.map((choice) => [choice, choice]) : Object.entries(choices);
+  const select = make("select", "", ...options.map(([value, words]) => new Option(words, value)));
   select.id = nextId();
   select.name = name;
   select.addEventListener("change", () => want({ [name]: select.value }));

@@ -1,22 +1,24 @@
-// The stage in true proportion: pieces that are moved and sized by hand, and drawn anew on free ground.
-import { make } from "../house/elements.js";
+// The stage in true proportion: pieces that are chosen, moved and sized by hand, and drawn anew on free ground.
+import { around, moving, place, SMALLEST_PX, sized } from "./boxes.js";
+import { drawBox, track } from "./dragging.js";
+import { dressHand, handOf, putHand } from "./hands.js";
+import { Snapping } from "./snapping.js";
 
-const SIDES = ["n", "s", "w", "e", "n w", "n e", "s w", "s e"];
-const SMALLEST_PX = 16;
-const DRAWN_AT_LEAST_PX = 40;
+const DRAWN_AT_LEAST_PX = 24;
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
-const place = ({ x, y, width, height }) => ({ x, y, width, height });
-
 export class Frame {
-  // choose(id), set(id, values, gesture), draw(values), gesture()
-  constructor(root, hands, tell) {
+  // kinds: by name; tell: choose(ids), set([[id, values]], gesture), draw(box), gesture(), called(piece)
+  constructor(root, hands, kinds, tell) {
     this.root = root;
     this.hands = hands;
+    this.kinds = kinds;
     this.tell = tell;
     this.items = new Map();
+    this.chosen = new Set();
     this.ratio = 1;
     this.held = null;
+    this.snapping = new Snapping(hands);
     hands.addEventListener("pointerdown", (event) => this.press(event));
     hands.addEventListener("keydown", (event) => this.key(event));
     new ResizeObserver(() => this.fit()).observe(root.parentElement);
@@ -33,51 +35,34 @@ export class Frame {
       this.items.delete(id);
     }
     for (const piece of document_.pieces) this.showPiece(piece);
+    const wanted = document_.pieces.map((piece) => this.items.get(piece.id));
+    if (wanted.some((hand, index) => this.hands.children[index] !== hand)) this.reorder(wanted);
+  }
+
+  // Without taking the focus from the hand that has it.
+  reorder(wanted) {
+    const focused = document.activeElement;
+    this.hands.prepend(...wanted);
+    this.pressed = true;
+    if (wanted.includes(focused)) focused.focus();
+    this.pressed = false;
   }
 
   showPiece(piece) {
+    const called = this.tell.called(piece);
     let hand = this.items.get(piece.id);
     if (!hand) {
-      hand = this.makeHand(piece);
+      hand = handOf(piece, this.kinds[piece.kind], called);
+      hand.addEventListener("focus", () => !this.pressed && this.choose(piece.id, false));
       this.items.set(piece.id, hand);
     }
-    hand.classList.toggle("chosen", piece.id === this.chosen);
-    if (this.held?.id !== piece.id) this.put(hand, place(piece));
-    this.hands.append(...(hand.parentElement ? [] : [hand]));
+    dressHand(hand, piece, called, this.chosen.has(piece.id));
+    if (!this.held?.has(piece.id)) this.put(piece.id, piece);
   }
 
-  makeHand(piece) {
-    const hand = make(
-      "div",
-      "hand",
-      make("span", "hand-size"),
-      ...SIDES.map((side) => {
-        const grip = make("span", "grip");
-        grip.dataset.side = side;
-        return grip;
-      }),
-    );
-    hand.tabIndex = 0;
-    hand.dataset.piece = piece.id;
-    hand.setAttribute("role", "button");
-    hand.setAttribute("aria-label", "Chat: arrows move it, Alt with arrows sizes it");
-    hand.addEventListener("focus", () => this.tell.choose(piece.id));
-    return hand;
-  }
-
-  put(hand, { x, y, width, height }) {
-    const stage = this.document;
-    Object.assign(hand.style, {
-      left: `${x * this.ratio}px`,
-      top: `${y * this.ratio}px`,
-      width: `${width * this.ratio}px`,
-      height: `${height * this.ratio}px`,
-    });
-    hand.querySelector(".hand-size").dataset.size = `${width} × ${height}`;
-    hand.querySelector(".hand-size").hidden = hand.dataset.piece !== this.chosen;
-    hand.classList.toggle("low", (y + height) * this.ratio + 24 > stage.height * this.ratio);
-    hand.classList.toggle("at-left", x * this.ratio < 24);
-    hand.classList.toggle("at-right", (stage.width - x - width) * this.ratio < 24);
+  put(id, box) {
+    const alone = this.chosen.size === 1 && this.chosen.has(id);
+    putHand(this.items.get(id), place(box), { ratio: this.ratio, stage: this.document, alone });
   }
 
   fit() {
@@ -87,14 +72,24 @@ export class Frame {
     room.style.aspectRatio = `${width} / ${height}`;
     this.ratio = Math.min(room.clientWidth / width, room.clientHeight / height);
     Object.assign(this.root.style, { width: `${width * this.ratio}px`, height: `${height * this.ratio}px` });
-    for (const [id, hand] of this.items) {
-      const piece = this.piece(id);
-      if (piece && this.held?.id !== id) this.put(hand, place(piece));
-    }
+    for (const piece of this.document.pieces) if (this.items.has(piece.id) && !this.held?.has(piece.id)) this.put(piece.id, piece);
   }
 
   piece(id) {
     return this.document.pieces.find((piece) => piece.id === id);
+  }
+
+  // With the others of its group, unless more is added to what is chosen.
+  choose(id, more) {
+    if (more) {
+      const chosen = new Set(this.chosen);
+      if (!chosen.delete(id)) chosen.add(id);
+      return this.tell.choose(chosen);
+    }
+    if (this.chosen.has(id)) return;
+    const { group } = this.piece(id) ?? {};
+    const together = group ? this.document.pieces.filter((piece) => piece.group === group) : [{ id }];
+    this.tell.choose(new Set(together.map((piece) => piece.id)));
   }
 
   press(event) {
@@ -102,106 +97,100 @@ export class Frame {
     const hand = event.target.closest(".hand");
     const side = event.target.dataset.side;
     event.preventDefault();
-    if (hand) {
-      hand.focus();
-      this.drag(event, hand, side);
-    } else {
-      this.drawNew(event);
-    }
+    if (!hand) return event.shiftKey ? this.gather(event) : this.drawNew(event);
+    this.pressed = true;
+    hand.focus();
+    this.pressed = false;
+    this.choose(hand.dataset.piece, !side && (event.shiftKey || event.ctrlKey || event.metaKey));
+    if (side) this.size(event, hand.dataset.piece, side);
+    else if (this.chosen.has(hand.dataset.piece)) this.move(event);
   }
 
-  drag(event, hand, side) {
-    const id = hand.dataset.piece;
-    const before = place(this.piece(id));
+  free(ids) {
+    return [...ids].filter((id) => this.piece(id) && !this.piece(id).locked);
+  }
+
+  move(event) {
+    const ids = this.free(this.chosen);
+    if (ids.length === 0) return;
+    const before = new Map(ids.map((id) => [id, place(this.piece(id))]));
+    const whole = around([...before.values()]);
+    this.hold(event, ids, (dx, dy, now) => {
+      const wanted = { ...whole, x: whole.x + dx, y: whole.y + dy };
+      const rested = now.altKey ? wanted : this.snapping.rest(wanted, moving(null));
+      const by = [rested.x - whole.x, rested.y - whole.y];
+      return ids.map((id) => [id, { x: before.get(id).x + by[0], y: before.get(id).y + by[1] }]);
+    });
+  }
+
+  size(event, id, side) {
+    const piece = this.piece(id);
+    if (piece.locked) return;
+    const before = place(piece);
+    this.hold(event, [id], (dx, dy, now) => {
+      const keep = piece.keep_proportion !== now.shiftKey;
+      const values = sized(before, side, dx, dy, keep);
+      if (keep || now.altKey) return [[id, values]];
+      const rested = this.snapping.rest({ ...before, ...values }, moving(side));
+      return [
+        [id, Object.fromEntries(Object.keys(values).map((name) => [name, Math.max(name.length > 1 ? SMALLEST_PX : -7680, rested[name])]))],
+      ];
+    });
+  }
+
+  // values(dx, dy, event): [[id, values] …] for how far it was dragged
+  hold(event, ids, values) {
     const gesture = this.tell.gesture();
-    this.held = { id };
-    this.track(
+    this.snapping.begin(this.document, new Set(ids), this.ratio);
+    this.held = new Set(ids);
+    track(
       event,
-      (dx, dy) => {
-        const now = side ? sized(before, side, dx, dy) : { x: before.x + dx, y: before.y + dy };
-        this.put(hand, { ...place(this.piece(id)), ...now });
-        this.tell.set(id, now, gesture);
+      this.hands,
+      this.ratio,
+      (dx, dy, now) => {
+        const sets = values(dx, dy, now);
+        for (const [id, one] of sets) this.put(id, { ...this.piece(id), ...one });
+        this.tell.set(sets, gesture);
       },
       () => {
         this.held = null;
+        this.snapping.clear();
       },
     );
   }
 
   drawNew(event) {
-    const box = this.hands.getBoundingClientRect();
-    const from = [(event.clientX - box.left) / this.ratio, (event.clientY - box.top) / this.ratio];
-    const drawn = make("div", "drawing");
-    let values = null;
-    this.hands.append(drawn);
-    this.track(
-      event,
-      (dx, dy) => {
-        values = {
-          x: Math.round(Math.min(from[0], from[0] + dx)),
-          y: Math.round(Math.min(from[1], from[1] + dy)),
-          width: Math.abs(dx),
-          height: Math.abs(dy),
-        };
-        Object.assign(drawn.style, {
-          left: `${values.x * this.ratio}px`,
-          top: `${values.y * this.ratio}px`,
-          width: `${values.width * this.ratio}px`,
-          height: `${values.height * this.ratio}px`,
-        });
-      },
-      () => {
-        drawn.remove();
-        if (values && values.width >= DRAWN_AT_LEAST_PX && values.height >= DRAWN_AT_LEAST_PX) this.tell.draw(values);
-        else this.tell.choose(null);
-      },
-    );
+    drawBox(event, this.hands, this.ratio, "drawing", (box) => {
+      if (box && box.width * this.ratio >= DRAWN_AT_LEAST_PX && box.height * this.ratio >= DRAWN_AT_LEAST_PX) this.tell.draw(box);
+      else this.tell.choose(new Set());
+    });
   }
 
-  track(event, moved, done) {
-    const from = [event.clientX, event.clientY];
-    this.hands.setPointerCapture(event.pointerId);
-    const move = (now) => moved(Math.round((now.clientX - from[0]) / this.ratio), Math.round((now.clientY - from[1]) / this.ratio));
-    const end = () => {
-      this.hands.removeEventListener("pointermove", move);
-      this.hands.removeEventListener("pointerup", end);
-      this.hands.removeEventListener("pointercancel", end);
-      done();
-    };
-    this.hands.addEventListener("pointermove", move);
-    this.hands.addEventListener("pointerup", end);
-    this.hands.addEventListener("pointercancel", end);
+  // Everything that is touched is chosen.
+  gather(event) {
+    drawBox(event, this.hands, this.ratio, "gathering", (box) => {
+      const touches = (piece) =>
+        piece.x < box.x + box.width && piece.x + piece.width > box.x && piece.y < box.y + box.height && piece.y + piece.height > box.y;
+      if (box) this.tell.choose(new Set(this.document.pieces.filter(touches).map((piece) => piece.id)));
+    });
   }
 
   key(event) {
-    const hand = event.target.closest(".hand");
     const arrow = ARROWS[event.key];
-    if (!hand || !arrow || event.ctrlKey || event.metaKey) return;
+    if (!event.target.closest(".hand") || !arrow || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     const far = event.shiftKey ? 10 : 1;
     const [dx, dy] = arrow.map((step) => step * far);
-    const piece = this.piece(hand.dataset.piece);
-    const values = event.altKey
-      ? { width: Math.max(SMALLEST_PX, piece.width + dx), height: Math.max(SMALLEST_PX, piece.height + dy) }
-      : { x: piece.x + dx, y: piece.y + dy };
-    Object.assign(piece, values);
-    this.put(hand, place(piece));
-    this.tell.set(piece.id, values);
+    const sets = this.free(this.chosen).map((id) => {
+      const piece = this.piece(id);
+      return [id, event.altKey ? grown(piece, dx, dy) : { x: piece.x + dx, y: piece.y + dy }];
+    });
+    // The next press goes on from here, before the server has told of this one.
+    for (const [id, values] of sets) this.put(id, Object.assign(this.piece(id), values));
+    if (sets.length > 0) this.tell.set(sets);
   }
 }
 
-// Only what this side changes, so that nothing else that is on its way is undone.
-function sized(before, side, dx, dy) {
-  const now = {};
-  if (side.includes("e")) now.width = Math.max(SMALLEST_PX, before.width + dx);
-  if (side.includes("s")) now.height = Math.max(SMALLEST_PX, before.height + dy);
-  if (side.includes("w")) {
-    now.width = Math.max(SMALLEST_PX, before.width - dx);
-    now.x = before.x + before.width - now.width;
-  }
-  if (side.includes("n")) {
-    now.height = Math.max(SMALLEST_PX, before.height - dy);
-    now.y = before.y + before.height - now.height;
-  }
-  return now;
+function grown(piece, dx, dy) {
+  return { width: Math.max(SMALLEST_PX, piece.width + dx), height: Math.max(SMALLEST_PX, piece.height + dy) };
 }

@@ -1,149 +1,197 @@
-// What can be set about the chosen piece, or about the stage where none is chosen.
+// What can be set about the chosen piece, about several, or about the stage where none is chosen.
 import { make } from "../house/elements.js";
-import { choiceRow, colourRow, numberField, numberRow, selectRow } from "./fields.js";
+import { numberField } from "./fields.js";
+import { rowFor, wanted } from "./properties.js";
+import { inOrder, movable, Specimen } from "./specimen.js";
 
-// The faces that are shipped, as Ruby knows them.
-const FACES = JSON.parse(document.querySelector("#inspector")?.dataset.faces ?? "[]");
-const seconds = {
-  read: (text) => (/^\s*for good\s*$/i.test(text) ? "for good" : Number.parseFloat(text.replace(",", ".")) * 1000),
-  write: (ms) => (ms === null ? "for good" : ms / 1000),
-};
-
-const PARTS = {
-  name: [
-    [
-      choiceRow,
-      {
-        name: "name_colour",
-        label: "Colour",
-        choices: [
-          ["theirs", "Theirs, kept readable"],
-          ["one", "One for all"],
-        ],
-      },
-    ],
-    [colourRow, { name: "one_name_colour", label: "That one" }],
-  ],
-  text: [
-    [selectRow, { name: "face", label: "Face", choices: FACES }],
-    [numberRow, { name: "size_px", label: "Size", unit: "px", range: { min: 8, max: 120 } }],
-    [numberRow, { name: "weight", label: "Weight", step: 10, range: { min: 100, max: 900 } }],
-    [colourRow, { name: "text_colour", label: "Colour" }],
-  ],
-  plate: [
-    [colourRow, { name: "plate_colour", label: "Colour" }],
-    [numberRow, { name: "plate_opacity", label: "Opacity", unit: "%", range: { min: 0, max: 100 } }],
-  ],
-  stack: [
-    [
-      choiceRow,
-      {
-        name: "newest",
-        label: "Newest line",
-        choices: [
-          ["bottom", "At the bottom"],
-          ["top", "At the top"],
-        ],
-      },
-    ],
-    [numberRow, { name: "at_most", label: "Lines kept", range: { min: 1, max: 50 } }],
-    [numberRow, { name: "stay_ms", label: "Seconds shown", unit: "", ...seconds }],
-    [numberRow, { name: "keep_last", label: "Always stay", range: { min: 0, max: 50 } }],
-  ],
-};
+const PLACE = [
+  ["x", "X"],
+  ["y", "Y"],
+  ["width", "W"],
+  ["height", "H"],
+];
+const SIZE = [
+  ["width", "Width"],
+  ["height", "Height"],
+  ["frame_rate", "Frames a second"],
+];
+const COMMON = ["called", "side", "opacity", "keep_proportion", "locked", "hidden"];
 
 export class Inspector {
-  // set(values, gesture): of the chosen piece; size(values, gesture): of the stage; gesture(): a new one
-  constructor({ set, size, gesture }) {
-    this.shows = { where: [], frame: [], parts: {} };
-    this.forPiece = document.querySelector("#for-piece");
-    this.forStage = document.querySelector("#for-stage");
+  // kinds: as Ruby's StageSheet; tell: set(values, gesture), size(values, gesture), gesture(), called(piece)
+  constructor(kinds, tell) {
+    this.kinds = kinds;
+    this.tell = tell;
+    this.built = new Map();
+    this.part = {};
     this.partsBox = document.querySelector("#parts");
-    this.buildParts({ want: set, gesture });
-    this.buildNumbers("#where", this.shows.where, set, gesture, [
-      ["x", "X"],
-      ["y", "Y"],
-      ["width", "W"],
-      ["height", "H"],
-    ]);
-    this.buildNumbers("#frame-fields", this.shows.frame, size, gesture, [
-      ["width", "Width"],
-      ["height", "Height"],
-      ["frame_rate", "Frames a second"],
-    ]);
-    this.specimen = document.querySelector("#specimen-line");
-    document.querySelector("#specimen").addEventListener("click", (event) => {
-      const part = event.target.closest("[data-part]")?.dataset.part;
-      if (part) this.choose(part);
+    this.tags = document.querySelector("#part-tags");
+    this.where = this.numbers("#where", PLACE, tell.set);
+    this.frame = this.numbers("#frame-fields", SIZE, tell.size);
+    this.specimen = new Specimen(document.querySelector("#specimen"), this.tags, document.querySelector("#draft"), {
+      choose: (part) => this.choose(part),
+      order: (parts) => tell.set({ parts }),
     });
-    this.choose("text");
   }
 
-  buildParts(common) {
-    for (const [part, rows] of Object.entries(PARTS)) {
-      const built = rows.map(([row, options]) => ({ name: options.name, ...row({ ...options, ...common }) }));
-      const box = make("div", "parts-of", ...built.map((row) => row.element));
-      box.dataset.of = part;
-      this.shows.parts[part] = { box, rows: built };
-      if (part === "text" || part === "plate") {
-        this.shows.parts[part].measured = make("p", "said");
-        box.append(this.shows.parts[part].measured);
-      }
-      if (part === "stack") this.addForGood(box, common.want);
-      box.style.display = "grid";
-      box.style.gap = "11px";
-    }
-  }
-
-  addForGood(box, want) {
-    const input = make("input");
-    input.type = "checkbox";
-    input.setAttribute("role", "switch");
-    input.addEventListener("change", () => want({ stay_ms: input.checked ? "for good" : 14000 }));
-    this.forGood = input;
-    box.children[2].after(make("label", "switch", input, "Lines stay for good"));
-  }
-
-  buildNumbers(place, shows, want, gesture, list) {
+  numbers(place, list, want) {
     const root = document.querySelector(place);
-    for (const [name, label] of list) {
-      const field = numberField({ name, label, want, gesture });
+    return list.map(([name, label]) => {
+      const field = numberField({ name, label, want, gesture: this.tell.gesture });
       root.append(make("div", "", field.label, field.input));
-      shows.push({ name, show: field.show });
+      return { name, show: field.show };
+    });
+  }
+
+  rows(kind, names, part) {
+    return names.map((name) => rowFor({ ...this.kinds[kind].fields[name], part, want: this.tell.set, gesture: this.tell.gesture, name }));
+  }
+
+  // Rows are made the first time a part is looked at.
+  partOf(kind, key) {
+    const known = this.built.get(`${kind}/${key}`);
+    if (known) return known;
+    const { label, groups } = this.kinds[kind].parts.find((part) => part.key === key);
+    const rows = [];
+    const boxes = groups
+      .filter(({ names }) => names.length > 0)
+      .map(({ title, names }) => {
+        const made = this.rows(kind, names, label);
+        rows.push(...made);
+        const elements = made.map((row) => row.element);
+        return title ? folded(title, elements) : make("div", "rows", ...elements);
+      });
+    const built = { rows, box: make("div", "part", ...boxes) };
+    this.built.set(`${kind}/${key}`, built);
+    return built;
+  }
+
+  choose(key) {
+    const { kind } = this.piece;
+    if (!this.kinds[kind].parts.some((part) => part.key === key)) return;
+    this.part[kind] = key;
+    this.showPart();
+  }
+
+  showPart() {
+    const { kind } = this.piece;
+    const key = this.part[kind] ?? (kind === "chat" ? "text" : this.kinds[kind].parts[0].key);
+    const { rows, box } = this.partOf(kind, key);
+    if (this.partsBox.firstElementChild !== box) this.partsBox.replaceChildren(box);
+    for (const row of rows) {
+      row.element.hidden = !wanted(row, (name) => this.value(name));
+      row.show(this.value(row.name), this.document);
     }
+    this.showTags(key);
+    this.specimen.light(key);
   }
 
-  choose(part) {
-    this.part = part;
-    this.partsBox.replaceChildren(this.shows.parts[part].box);
-    for (const tag of document.querySelectorAll(".specimen-tags [data-part]")) tag.setAttribute("aria-pressed", tag.dataset.part === part);
-    for (const piece of this.specimen.querySelectorAll("[data-part]"))
-      piece.classList.toggle("lit", piece.dataset.part === part && part !== "plate");
-    this.specimen.classList.toggle("lit", part === "plate");
+  // On bright pictures' form, what differs there.
+  value(name) {
+    const { bright, form } = this.piece;
+    return form === "bright" && name in bright ? bright[name] : this.piece[name];
   }
 
-  show(document_, piece, legibility) {
-    this.forPiece.hidden = !piece;
-    this.forStage.hidden = Boolean(piece);
-    for (const field of this.shows.frame) field.show(document_[field.name]);
-    if (!piece) return;
-    for (const field of this.shows.where) field.show(piece[field.name]);
-    for (const { rows, measured } of Object.values(this.shows.parts)) {
-      for (const row of rows) row.show(piece[row.name]);
-      if (measured) measured.textContent = legibility;
+  showTags(key) {
+    const parts = this.piece.parts ? inOrder(this.kinds[this.piece.kind].parts, this.piece.parts) : this.kinds[this.piece.kind].parts;
+    const drawn = JSON.stringify([parts.map((part) => part.key), key, this.piece.kind]);
+    if (this.tags.dataset.drawn === drawn) return;
+    this.tags.dataset.drawn = drawn;
+    const focused = document.activeElement?.dataset.part;
+    this.tags.replaceChildren(...parts.map((part) => this.tag(part, part.key === key)));
+    if (focused) this.tags.querySelector(`[data-part="${focused}"]`)?.focus();
+  }
+
+  tag({ key, label }, chosen) {
+    const tag = make("button", "part-tag", label);
+    tag.type = "button";
+    tag.dataset.part = key;
+    tag.setAttribute("role", "tab");
+    tag.setAttribute("aria-selected", chosen);
+    tag.addEventListener("click", () => this.choose(key));
+    if (this.piece.kind !== "chat" || !movable(key)) return tag;
+    tag.title = "Drag, or Alt with arrows, to put it elsewhere in the line";
+    tag.draggable = true;
+    tag.addEventListener("dragstart", (event) => event.dataTransfer.setData("text/part", key));
+    tag.addEventListener("dragover", (event) => event.dataTransfer.types.includes("text/part") && event.preventDefault());
+    tag.addEventListener("drop", (event) => this.drop(event.dataTransfer.getData("text/part"), key));
+    tag.addEventListener("keydown", (event) => {
+      const by = event.altKey && { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+      if (!by) return;
+      event.preventDefault();
+      this.shift(key, by);
+    });
+    return tag;
+  }
+
+  keys() {
+    return [...this.tags.querySelectorAll("[data-part]")].map((tag) => tag.dataset.part).filter(movable);
+  }
+
+  drop(key, before) {
+    if (key === before) return;
+    const keys = this.keys();
+    const at = keys.indexOf(before);
+    const next = keys.filter((one) => one !== key);
+    next.splice(at, 0, key);
+    this.specimen.ordered(next);
+  }
+
+  shift(key, by) {
+    const keys = this.keys();
+    const at = keys.indexOf(key) + by;
+    if (at < 0 || at >= keys.length) return;
+    const next = keys.filter((one) => one !== key);
+    next.splice(at, 0, key);
+    this.specimen.ordered(next);
+  }
+
+  // chosen: pieces
+  show(document_, chosen) {
+    this.document = document_;
+    const [piece] = chosen;
+    const one = chosen.length === 1;
+    document.querySelector("#for-piece").hidden = !one;
+    document.querySelector("#for-many").hidden = chosen.length < 2;
+    document.querySelector("#for-stage").hidden = chosen.length > 0;
+    for (const field of this.frame) field.show(document_[field.name]);
+    if (chosen.length > 1) document.querySelector("#many-title").textContent = `${chosen.length} pieces`;
+    if (!one) return;
+    this.piece = piece;
+    document.querySelector("#open-looks").hidden = piece.kind !== "chat";
+    document.querySelector("#piece-title").textContent = this.tell.called(piece);
+    for (const field of this.where) field.show(piece[field.name]);
+    this.showPart();
+    this.showCommon();
+    this.showFit();
+    this.specimen.show(piece);
+  }
+
+  showCommon() {
+    const { kind } = this.piece;
+    const box = document.querySelector("#common");
+    let built = this.built.get(`${kind}/`);
+    if (!built) {
+      const rows = this.rows(kind, this.kinds[kind].fields.form ? [...COMMON, "form"] : COMMON);
+      built = { rows, box: make("div", "rows", ...rows.map((row) => row.element)) };
+      this.built.set(`${kind}/`, built);
     }
-    this.forGood.checked = piece.stay_ms === null;
-    this.drawSpecimen(piece);
+    if (box.firstElementChild !== built.box) box.replaceChildren(built.box);
+    for (const row of built.rows) row.show(this.piece[row.name], this.document);
   }
 
-  drawSpecimen(piece) {
-    const style = this.specimen.style;
-    style.fontFamily = `"${piece.face}", sans-serif`;
-    style.fontSize = `${Math.min(piece.size_px, 20)}px`;
-    style.fontWeight = piece.weight;
-    style.color = piece.text_colour;
-    this.specimen.querySelector(".specimen-plate").style.background = piece.plate_colour;
-    this.specimen.querySelector(".specimen-plate").style.opacity = piece.plate_opacity / 100;
-    this.specimen.querySelector('[data-part="name"]').style.color = piece.name_colour === "one" ? piece.one_name_colour : "#f3b634";
+  // Only where there is a space to fit to.
+  showFit() {
+    const spaces = this.document.pieces.filter((piece) => piece.kind === "space" && piece.id !== this.piece.id);
+    const select = document.querySelector("#fit-to");
+    document.querySelector("#fit-row").hidden = spaces.length === 0;
+    const drawn = spaces.map((space) => `${space.id}${this.tell.called(space)}`).join();
+    if (select.dataset.drawn === drawn) return;
+    select.dataset.drawn = drawn;
+    select.replaceChildren(...spaces.map((space) => new Option(this.tell.called(space), space.id)));
   }
+}
+
+function folded(title, elements) {
+  return make("details", "more", make("summary", "", title), make("div", "rows", ...elements));
 }

@@ -1,165 +1,154 @@
 import { follow } from "../house/desk.js";
-import { icon, make } from "../house/elements.js";
-import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
-import { attempt, send } from "../house/send.js";
-import { count } from "../house/words.js";
+import { get } from "../house/send.js";
+import { backdrops, showBackdrop } from "./backdrops.js";
+import { bar } from "./bar.js";
+import { commands } from "./commands.js";
+import { Copies } from "./copies.js";
+import { DrawMenu } from "./drawing.js";
 import { Edits } from "./edits.js";
 import { Frame } from "./frame.js";
+import { HouseStyle } from "./house_style.js";
 import { Inspector } from "./inspector.js";
+import { LiveBox } from "./live.js";
+import { Looks } from "./looks.js";
+import { Measures } from "./measures.js";
+import { Order } from "./order.js";
 import { rehearsal } from "./rehearsal.js";
+import { revisions } from "./revisions.js";
+import { shortcuts } from "./shortcuts.js";
+import { offerWayBack, sizes, stages } from "./stages.js";
+import { Draft } from "./state.js";
+
+const LETTERS = { chat: "c", picture: "p", video: "v", text: "t", clock: "k", now_line: "l", space: "s" };
 
 const page = document.querySelector("[data-stage]");
-if (page) begin(page.dataset.stage);
-else follow(() => {});
+if (page) begin(page.dataset.stage, await get("/stage/kinds"));
+else {
+  sizes(document.querySelector(".stage-none"));
+  follow(() => {});
+}
+offerWayBack();
 
-function begin(stageId) {
+function begin(stageId, kinds) {
   const edits = new Edits(stageId);
-  const id = Number(stageId);
+  const draft = new Draft(Number(stageId));
   const here = (path) => `/stage/${stageId}/${path}`;
-  const state = { document: null, chosen: null, stage: null };
+  const state = { chosen: new Set(), stage: null, wish: null };
+  const gesture = () => edits.gesture();
+  const called = (piece) => piece.called || kinds[piece.kind].label;
+  const chosen = () => draft.document.pieces.filter((piece) => state.chosen.has(piece.id));
 
   // What came of it counts here at once, not only with the next report.
-  async function set(pieceId, values, gesture) {
-    const done = await edits.send({ do: "set", piece: pieceId, values, gesture });
-    const piece = state.document?.pieces.find((one) => one.id === pieceId);
-    if (done && piece) {
-      Object.assign(piece, done.values);
-      if (!frame.held) draw();
-    }
+  async function set(sets, how) {
+    const small = sets.map(([piece, values]) => ({ do: "set", piece, values }));
+    const edit = small.length === 1 ? small[0] : { do: "many", edits: small };
+    const done = await edits.send({ ...edit, gesture: how });
+    for (const one of done?.edits ?? (done ? [done] : [])) draft.guess(one.piece, one.values);
+    if (done && !frame.held) draw();
     return done;
   }
 
-  const inspector = new Inspector({
-    set: (values, gesture) => set(state.chosen, values, gesture),
-    size: (values, gesture) => edits.send({ do: "size", values, gesture }),
-    gesture: () => edits.gesture(),
+  const setChosen = (values, how) =>
+    set(
+      [...state.chosen].map((id) => [id, values]),
+      how,
+    );
+  const inspector = new Inspector(kinds, {
+    set: setChosen,
+    size: (values, how) =>
+      edits.send({ do: "resize", values, how: document.querySelector("#resize-how input:checked").value, gesture: how }),
+    gesture,
+    called,
   });
-  const frame = new Frame(document.querySelector("#frame"), document.querySelector("#hands"), {
+  const frame = new Frame(document.querySelector("#frame"), document.querySelector("#hands"), kinds, {
     choose,
     set,
-    draw: add,
-    gesture: () => edits.gesture(),
+    gesture,
+    called,
+    draw: (box) => menu.open(box, frame.ratio, frame.root.getBoundingClientRect()),
   });
+  const menu = new DrawMenu(document.querySelector("#draw-menu"), kinds, LETTERS, add);
+  const order = new Order(document.querySelector("#order"), kinds, {
+    choose: (id, more) => frame.choose(id, more) ?? frame.items.get(id)?.focus(),
+    order: (piece, at) => edits.send({ do: "order", piece, at }),
+    called,
+  });
+  const houseStyle = new HouseStyle(document.querySelector("#house-style"), {
+    gesture,
+    set: (sort, key, value, how) => edits.send({ do: "house", sort, key, value, gesture: how }),
+  });
+  const top = bar(here);
   const showRehearsal = rehearsal(here);
+  stages(stageId, here);
+  const measures = new Measures(document.querySelector("#measures"), document.querySelector("#frame"), here("measures"), (values) =>
+    setChosen(values),
+  );
+  backdrops(here);
+  const liveBox = new LiveBox(document.querySelector("#live"), here);
+  const looks = new Looks(document.querySelector("#looks"), here("looks"), async (set, name) => {
+    const [piece] = state.chosen;
+    if (await edits.send({ do: "look", piece, set })) say(`${name} it is.`, { undo: top.undo });
+  });
+  const copies = new Copies(document.querySelector("#copies"), here, () => [...state.chosen][0], top.undo);
+  document.querySelector("#hand-on").addEventListener("click", () => copies.open());
+  const openLooks = () => chosen()[0]?.kind === "chat" && looks.open(chosen()[0]);
+  const openRevisions = revisions(here, top.undo);
 
-  async function add(values) {
-    const done = await edits.send({ do: "add", kind: "chat", values });
-    if (done) state.wish = done.piece.id;
+  // Where nobody drew a box, Ruby knows where such a piece usually stands.
+  async function add(kind, box) {
+    const done = await edits.send(box ? { do: "add", kind, values: box } : { do: "place", kind });
+    if (done) wish(done.edits ?? [done]);
   }
 
-  function choose(pieceId) {
-    if (state.chosen === pieceId) return;
-    state.chosen = pieceId;
+  // What was just put there is chosen as soon as it is told of.
+  function wish(puts) {
+    state.wish = puts.map((put) => put.piece.id);
+    if (state.wish.every((id) => draft.piece(id))) fulfil();
+  }
+
+  function fulfil() {
+    state.chosen = new Set(state.wish);
+    state.wish = null;
+    draw();
+  }
+
+  function choose(ids) {
+    state.chosen = new Set(ids);
     draw();
   }
 
   function draw() {
-    if (!state.document) return;
-    const piece = state.document.pieces.find((one) => one.id === state.chosen);
-    if (!piece) state.chosen = null;
-    frame.show(state.document, state.chosen);
-    inspector.show(state.document, piece, piece && state.stage.legibility[piece.id]);
-    drawOrder();
-  }
-
-  function drawOrder() {
-    const list = document.querySelector("#order");
-    const pieces = [...state.document.pieces].reverse();
-    const wanted = pieces.map((piece) => `${piece.id}${piece.id === state.chosen}`).join();
-    if (list.dataset.drawn === wanted) return;
-    list.dataset.drawn = wanted;
-    list.replaceChildren(
-      ...pieces.map((piece) => {
-        const button = make("button", `button${piece.id === state.chosen ? " chosen" : ""}`, icon("message-square-text"), "Chat");
-        button.type = "button";
-        button.setAttribute("aria-pressed", piece.id === state.chosen);
-        button.addEventListener("click", () => choose(piece.id));
-        return button;
-      }),
-    );
-  }
-
-  function drawBar({ document: stage, revision, changes, undo, redo }) {
-    document.querySelector("#stage-size").textContent =
-      `${stage.width} × ${stage.height} · ${revision === 0 ? "nothing is on air yet, the link shows an empty picture" : `r${revision} is on air`}`;
-    document.querySelector("#undo").disabled = !undo;
-    document.querySelector("#redo").disabled = !redo;
-    const waiting = document.querySelector("#waiting");
-    waiting.textContent = changes.length === 0 ? "nothing waiting" : `${count(changes.length, "change")} waiting`;
-    waiting.classList.toggle("mind", changes.length > 0);
-    document.querySelector("#put-on-air").disabled = changes.length === 0;
-    document
-      .querySelector("#changes-list")
-      .replaceChildren(
-        ...(changes.length > 0 ? changes : ["What you see here is what viewers see."]).map((words) => make("li", "", words)),
-      );
+    if (!draft.document) return;
+    state.chosen = new Set([...state.chosen].filter((id) => draft.piece(id)));
+    frame.show(draft.document, state.chosen);
+    const [piece] = state.chosen;
+    inspector.show(draft.document, chosen());
+    measures.show(state.chosen.size === 1 ? draft.piece(piece) : null, frame.ratio);
+    order.show(draft.document, state.chosen);
+    liveBox.show(state.chosen.size === 1 ? draft.piece(piece) : null, state.stage?.live);
+    houseStyle.show(draft.document.house);
+    document.querySelector("#hint").hidden = draft.document.pieces.length > 0;
   }
 
   follow((show) => {
-    const stage = show.stages.find((one) => one.id === id);
+    const stage = show.stages.find((one) => one.id === draft.id);
     if (!stage) return;
     state.stage = stage;
-    drawBar(stage);
+    top.show(stage);
     showRehearsal(stage);
-    document.querySelector("#frame").dataset.backdrop = stage.backdrop;
-    document.querySelector("#hint").hidden = stage.document.pieces.length > 0;
-    if (!edits.quiet || frame.held) return;
-    const first = state.document === null && stage.document.pieces.length > 0;
-    state.document = stage.document;
-    if (state.wish && stage.document.pieces.some((piece) => piece.id === state.wish)) {
-      state.chosen = state.wish;
-      state.wish = null;
-    } else if (first) {
-      state.chosen = stage.document.pieces.at(-1).id;
-    }
-    draw();
+    showBackdrop(stage.backdrop);
+    const first = draft.document === null;
+    liveBox.tell(stage.live);
+    const told = draft.take(show.edited ?? [], show.whole);
+    if (!told || frame.held) return;
+    if (first && draft.document.pieces.length > 0 && state.chosen.size === 0) state.wish = [draft.document.pieces.at(-1).id];
+    if (state.wish?.every((id) => draft.piece(id))) fulfil();
+    else draw();
   });
 
-  async function putOnAir() {
-    const done = await attempt(() => send(here("put-on-air")));
-    if (done) say(`Revision ${done.revision} is on air.`);
-  }
-
-  const undo = () => attempt(() => send(here("undo")));
-  const redo = () => attempt(() => send(here("redo")));
-  const addByKey = () => {
-    const { width, height } = state.document;
-    return add({
-      x: Math.round(width * 0.04),
-      y: Math.round(height * 0.4),
-      width: Math.round(width * 0.4),
-      height: Math.round(height * 0.55),
-    });
-  };
-  const remove = async () => {
-    if (!state.chosen) return;
-    const done = await edits.send({ do: "remove", piece: state.chosen });
-    if (done) say("Chat is taken off the stage.", { undo });
-  };
-
-  document.querySelector("#put-on-air").addEventListener("click", putOnAir);
-  document.querySelector("#undo").addEventListener("click", undo);
-  document.querySelector("#redo").addEventListener("click", redo);
-  document.querySelector("#add-chat").addEventListener("click", addByKey);
-  document.querySelector("#remove").addEventListener("click", remove);
-  document
-    .querySelector("#backdrops")
-    .addEventListener("change", (event) => attempt(() => send(here("backdrop"), { backdrop: event.target.value })));
-
-  keys({
-    c: ["Add a chat piece", addByKey],
-    a: ["Put on air", putOnAir],
-    r: ["Rehearse, or stop", () => document.querySelector("#rehearse").click()],
-    "Ctrl z": ["Undo", undo],
-    "Ctrl y": ["Redo", redo],
-    Delete: ["Take the chosen piece off", remove],
-    Escape: ["Choose nothing", () => choose(null)],
-    ...Object.fromEntries(
-      [
-        ["Arrows", "Move the chosen piece 1 px, with Shift 10"],
-        ["Alt arrows", "Size it 1 px, with Shift 10"],
-      ].map(([key, words]) => [key, [words]]),
-    ),
-  });
+  const act = commands({ edits, draft, state, called, undo: top.undo, wish, draw });
+  document.querySelector("#add-piece").addEventListener("click", () => menu.open(null, frame.ratio, frame.root.getBoundingClientRect()));
+  document.querySelector("#open-looks").addEventListener("click", openLooks);
+  shortcuts({ kinds, letters: LETTERS, add, act, top, choose, openLooks, openRevisions, draft });
 }

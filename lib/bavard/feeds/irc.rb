@@ -15,8 +15,8 @@ module Bavard
       module_function
 
       # @param feed [Store::Feeds::Feed]
-      # @param resume [Session::Resume]
-      # @param options [Hash] clock, take, reject as {Connection} wants them
+      # @param resume [Resume]
+      # @param options [Hash] clock, take, reject, outbox as {Connection} wants them
       # @return [Connection]
       def connection(feed, resume, **options)
         address = address_of(feed)
@@ -37,6 +37,11 @@ module Bavard
         address = Address.read(given)
         {name: address.channel.sub(/\A[#&+]/, "")[0, 60],
          address: address.to_h.except(:password).transform_keys(&:to_s), password: address.password}
+      end
+
+      # @return [Boolean] whether lines can be sent there: by who has a nick of their own
+      def answers?(feed)
+        !feed.address["nick"].nil?
       end
 
       # @return [String] how it is read, in words

@@ -2,6 +2,7 @@
 
 require "io/wait"
 require_relative "../core/intake"
+require_relative "../error"
 require_relative "backoff"
 
 module Bavard
@@ -45,6 +46,8 @@ module Bavard
 
       def run
         keep_connected
+      rescue Bavard::Error => error
+        tell(:needs_you, error.message)
       rescue StandardError => error
         tell(:needs_you, "This feed stopped by a fault of ours (#{error.class}). Connect it again, and send us the log.")
         raise
@@ -59,18 +62,18 @@ module Bavard
           connection = @connect.call
           ended = connection.run(@stop_reader)
           return tell(:off, "Disconnected by you.") unless ended
-          return tell(:needs_you, ended.reason) if ended.state == :needs_you
+          return tell(:needs_you, ended.reason, want: ended.want) if ended.state == :needs_you
 
-          pause_ms = @backoff.next_ms(connection.joined? ? @clock.call - began_ms : 0)
+          pause_ms = [@backoff.next_ms(connection.joined? ? @clock.call - began_ms : 0), ended.after_ms.to_i].max
           tell(:waiting, ended.reason, retry_at_ms: @clock.call + pause_ms)
           return tell(:off, "Disconnected by you.") if @stop_reader.wait_readable(pause_ms / 1000.0)
         end
       end
 
-      def tell(state, reason, retry_at_ms: nil)
+      def tell(state, reason, retry_at_ms: nil, want: nil)
         now_ms = @clock.call
         @take.call(Core::Intake.new(:feed_state, @feed_id, nil, nil, now_ms,
-          Core::FeedState.new(state, reason, now_ms, retry_at_ms)))
+          Core::FeedState.new(state, reason, now_ms, retry_at_ms, want)))
       end
     end
   end

@@ -39,7 +39,9 @@ module Bavard
         return if now_ms < due_ms
 
         report = whole(now_ms)
-        @house.hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines}, -> { report }))
+        drafts = @show.desks.values.map { |desk| desk.editor.told(whole: true) }
+        edited = @show.desks.values.filter_map { |desk| desk.editor.told }
+        @house.hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines, edited:}, -> { {**report, edited: drafts} }))
         @sent_at_ms = now_ms
         @lines = []
         @touched = false
@@ -51,6 +53,7 @@ module Bavard
         feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
         {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| feed.merge(lines: feed[:lines].dup) }, stages:,
+         answers: @show.answers.report,
          trouble: @house.journal.trouble && "The database does not answer, so nothing is being remembered. What is on screen goes on."}
       end
 
@@ -59,6 +62,7 @@ module Bavard
           feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
           trouble: feeds.count { |feed| TROUBLE.include?(feed[:state]) },
           waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
+          emotes: @show.wardrobe.size,
           on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
         )
       end

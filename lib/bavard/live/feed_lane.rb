@@ -1,35 +1,40 @@
 # frozen_string_literal: true
 
-require_relative "../core/gate/ladder"
 require_relative "../core/intake"
-require_relative "../core/look/name_colour"
-require_relative "../feeds/irc"
+require_relative "../feeds/consent"
+require_relative "../feeds/held_permission"
+require_relative "../feeds/outbox"
+require_relative "../feeds/resume"
 require_relative "../feeds/runner"
-require_relative "line_card"
+require_relative "feed_kinds"
+require_relative "lane_report"
 require_relative "pace_trace"
 
 module Bavard
   module Live
     # One feed of a running show: what keeps it connected, its state, its newest lines. Belongs to its show's thread.
     class FeedLane
-      KINDS = {Feeds::Irc::KIND => Feeds::Irc}.freeze
       SEEN_IDS = 4000
       SHOWN_LINES = 6
       KEEP_HEARD_EVERY_MS = 2000
-      # A gap is news for an hour.
-      GAP_SHOWN_MS = 3_600_000
-      # What names stand on in the house's own screens.
-      PANELS = {night: "#171e25", day: "#faf7f0"}.freeze
       OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
+      # States in which a line can be sent.
+      SPEAKS = %i[live nobody_broadcasting].freeze
+      NOT_CONNECTED = "This feed is not connected just now."
+      NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
 
-      attr_reader :feed, :state, :gap, :pace, :lines
+      # A line that came, with its verdict and whether it was taken away since.
+      Noted = Struct.new(:line, :verdict, :pulled)
+
+      attr_reader :feed, :state, :gap, :pace, :runner
 
       # @param feed [Store::Feeds::Feed]
       # @param house [House]
       # @param send [#call] takes [lane, runner, intake] into the show's mailbox
       # @param entries [Array<Store::Lines::Entry>] this feed's newest
       # @param seen [Array<String>] platform ids that count as known
-      def initialize(feed, house, send:, entries: [], seen: [])
+      # @param wardrobe [#call] gives what lines wear
+      def initialize(feed, house, send:, entries: [], seen: [], wardrobe: nil)
         @feed = feed
         @house = house
         @send = send
@@ -39,8 +44,10 @@ module Bavard
         @seen = seen.to_h { |id| [id, true] }
         @last_id = seen.last
         @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
-        @lines = []
-        @names = PANELS.transform_values { |ground| Core::Look::NameColour.new(ground) }
+        @noted = []
+        @cursor = feed.cursor
+        @outbox = Feeds::Outbox.new
+        @report = LaneReport.new(self, wardrobe)
         entries.each { |entry| note(entry.line, entry.verdict, pulled: entry.pulled) }
       end
 
@@ -54,6 +61,11 @@ module Bavard
           take: ->(intake) { @send.call(self, runner, intake) })
         @runner = runner
         runner.start
+      end
+
+      # Connected again where it is wanted, so that what has changed counts.
+      def reconnect
+        connect if feed.wanted
       end
 
       def disconnect
@@ -70,7 +82,7 @@ module Bavard
 
       def enter(state)
         since_ms = @state.state == state.state ? @state.since_ms : state.since_ms
-        @state = Core::FeedState.new(state.state, state.reason, since_ms, state.retry_at_ms)
+        @state = Core::FeedState.new(state.state, state.reason, since_ms, state.retry_at_ms, state.want)
       end
 
       # @return [Boolean] false where this platform id was there before
@@ -84,23 +96,26 @@ module Bavard
         true
       end
 
+      # @return [Hash] its card
       def note(line, verdict, pulled: false)
         @pace.count(line.arrived_at_ms)
-        night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
-        card = LineCard.of(line, night, mark)
-        card[:day] = day
-        card[:off] = Core::Gate::Ladder::LABELS.fetch(verdict.rule, verdict.rule) unless verdict.pass?
-        card[:pulled] = true if pulled
-        card[:p] = line.platform_id
-        card[:l] = line.person.login
-        @lines << card
-        @lines.shift if @lines.size > SHOWN_LINES
-        card
+        noted = Noted.new(line, verdict, pulled)
+        @noted << noted
+        @noted.shift if @noted.size > SHOWN_LINES
+        @report.card(noted)
       end
+
+      # @return [Array<Hash>] cards of the newest
+      def lines = @noted.map { |noted| @report.card(noted) }
 
       # @return [Boolean] whether one of the newest lines was it
       def pull_where
-        @lines.map { |card| card[:pulled] = true if yield(card) }.any?
+        @noted.map { |noted| noted.pulled = true if yield(noted.line) }.any?
+      end
+
+      # The newest lines, with the emotes there are now.
+      def dress(emotes)
+        @noted.each { |noted| noted.line.dress(emotes) }
       end
 
       def miss(gap)
@@ -115,27 +130,88 @@ module Bavard
 
         @kept_heard_at_ms = now_ms
         @heard_at_ms = heard
-        @house.journal.later { @house.feeds.keep(id, heard_at_ms: heard) }
+        @cursor = @connection.cursor.dup
+        cursor = @cursor || {}
+        @house.journal.later { @house.feeds.keep(id, heard_at_ms: heard, cursor:) }
       end
 
-      # @return [Hash] for the Feeds page
-      def report(now_ms)
-        {id:, name: feed.name, mark:, words: KINDS.fetch(feed.kind).words(feed), wanted: feed.wanted, state: state.state,
-         reason: state.reason, since: state.since_ms, retry_in: state.retry_at_ms && [state.retry_at_ms - now_ms, 0].max,
-         pace: pace.at(now_ms), rate: pace.rate(now_ms), gap: fresh_gap(now_ms), lines:}
+      # Another place is read from now on.
+      def readdress(address)
+        feed.address = address
+        @cursor = nil
+        @house.journal.later { @house.feeds.keep(id, address:, cursor: {}) }
       end
+
+      # The platform's own next broadcast: kept, without connecting anew.
+      def found(number)
+        feed.address = feed.address.merge("number" => number)
+        address = feed.address
+        @house.journal.later { @house.feeds.keep(id, address:) }
+      end
+
+      # @param permission [Core::Permission, nil]
+      def permission=(permission)
+        feed.permission = permission
+        @house.journal.later { @house.feeds.keep(id, permission_id: permission&.id) }
+      end
+
+      def draft_only=(alone)
+        feed.draft_only = alone
+        @house.journal.later { @house.feeds.keep(id, draft_only: alone) }
+      end
+
+      # @return [Boolean] whether lines can be sent there
+      def answers? = kind.answers?(feed)
+
+      # Sends a line of the host's, now or never: one that waits for a connection would come when nobody expects it.
+      #
+      # @return [Core::Answered, nil] where it cannot go
+      def say(answer_id, text)
+        return not_sent(answer_id) unless SPEAKS.include?(state.state)
+
+        @outbox.put(answer_id, text)
+        nil
+      end
+
+      def kind = FEED_KINDS.fetch(feed.kind)
+
+      # @return [Hash] for the Feeds page
+      def report(now_ms) = @report.at(now_ms)
+
+      def platform = feed.platform && @house.platforms[feed.platform]
 
       private
 
-      def fresh_gap(now_ms)
-        gap if gap && now_ms - gap.last < GAP_SHOWN_MS
-      end
-
       # Called in the runner's thread.
       def open_connection(runner)
-        resume = Feeds::Irc::Session::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms)
-        @connection = KINDS.fetch(feed.kind).connection(feed, resume, clock: @house.clock,
-          take: ->(intake) { @send.call(self, runner, intake) }, reject: ->(what) { @house.reject(:irc, what) })
+        @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, @house.clock.call, not_sent(letter.answer_id))) }
+        resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor)
+        options = {clock: @house.clock, take: ->(intake) { @send.call(self, runner, intake) }, reject: lambda { |what|
+          @house.reject(feed.kind.to_sym, what)
+        },
+                   outbox: @outbox}
+        options.merge!(on_platform) if feed.platform && feed.kind != Feeds::Irc::KIND
+        @connection = kind.connection(feed, resume, **options)
+      end
+
+      def resume_cursor
+        cursor = @connection ? @connection.cursor : @cursor
+        cursor if cursor && !cursor.empty?
+      end
+
+      def not_sent(answer_id) = Core::Answered.new(answer_id, false, NOT_CONNECTED)
+
+      def on_platform
+        known = platform or raise Error, NO_PLATFORM
+        permission = feed.permission
+        held = permission && Feeds::HeldPermission.new(permission, consent: Feeds::Consent.new(known, nil, clock: @house.clock), clock: @house.clock,
+          keep: ->(newer) { keep_permission(newer) })
+        {platform: known, permission: held, found: ->(number) { found(number) }}
+      end
+
+      def keep_permission(newer)
+        feed.permission = newer
+        @house.journal.later { @house.permissions.renew(newer) }
       end
     end
   end

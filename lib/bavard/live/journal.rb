@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "json"
+
 module Bavard
   module Live
     # Writes what happens to the log in batches, from a thread of its own, so that the database never holds up the
@@ -95,7 +97,7 @@ module Bavard
       def write_run(run)
         line?(run.first) ? @lines.add(run.first[0], run.map(&:last)) : run.each { |work| work.call(@lines) }
         taken_off(run.size)
-      rescue Sequel::DatabaseError => error
+      rescue Sequel::DatabaseError, JSON::GeneratorError => error
         raise unless refused?(error)
         return run.each { |entry| write_run([entry]) } if run.size > 1
 
@@ -110,7 +112,7 @@ module Bavard
       end
 
       def refused?(error)
-        error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
+        error.is_a?(JSON::GeneratorError) || error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
       end
 
       def taken_off(count)

@@ -13,6 +13,11 @@ module Bavard
         @items = []
       end
 
+      # @return [Boolean] whether a sender would have to wait
+      def full?
+        @lock.synchronize { @items.size >= @most }
+      end
+
       def put(item)
         @lock.synchronize do
           @emptied.wait(@lock) while @items.size >= @most && !@closed

@@ -1,10 +1,9 @@
 # frozen_string_literal: true
 
-require_relative "../core/chat/timeline"
-require_relative "../core/look/chat_css"
-require_relative "../core/look/name_colour"
+require_relative "../core/look/motion"
+require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
-require_relative "line_card"
+require_relative "played_chat"
 
 module Bavard
   module Live
@@ -13,31 +12,45 @@ module Bavard
     class Playout
       # At most 30 frames a second.
       FRAME_MS = 34
+      SECOND_MS = 1000
       EMPTY = Core::Stage::Document.empty.freeze
-      Piece = Struct.new(:id, :timeline, :names, :colour_by)
+      # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
+      # the host's name.
+      Shared = Struct.new(:marks, :wardrobe, :host)
 
-      attr_reader :document, :revision
+      attr_reader :topic, :document, :revision
+      # How far its lines' time is behind, and the moment at which it stands still, or nil.
+      attr_writer :lag_ms, :held_at_ms
 
       # @param topic [Relay::Topic]
-      # @param marks [#call] gives [shape, colour] for a line
+      # @param shared [Shared]
+      # @param live [LiveValues, nil] what is set in pieces while the broadcast goes on
       # @param entries [Array<Store::Lines::Entry>] what was said before, oldest first
-      def initialize(topic, hub, marks:, document: nil, revision: 0, entries: [])
+      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, entries: [])
         @topic = topic
         @hub = hub
-        @marks = marks
+        @shared = shared
+        @live = live
+        @again = {}
         @lines = entries.map(&:line)
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
-        @pieces = []
+        @chats = {}
+        @styles = {}
+        @this_second = @last_second = @second_began_ms = 0
+        @lag_ms = 0
         @sent_at_ms = 0
         play(document, revision)
       end
 
       # @param document [Hash, nil] nil: an empty picture
       def play(document, revision)
+        before = @document
         @document = document || EMPTY
         @revision = revision
-        @pieces = Core::Stage::Document.chat_pieces(@document).map { |piece| piece_for(piece) }
-        @style = style
+        @styles = {} unless before && before["house"].equal?(@document["house"])
+        restyle
+        play_chats
+        @style = style(@styles)
         @restyled = true
       end
 
@@ -45,30 +58,49 @@ module Bavard
       def add(line)
         @lines << line
         @lines.shift.tap { |gone| @pulled.delete(gone.id) } if @lines.size > Core::Chat::Timeline::REMEMBERED
-        @pieces.each { |piece| piece.timeline.add(line) }
+        taken = @chats.each_value.count { |chat| chat.add(line) }
         @dirty = true
-        @pieces.any?
+        taken.positive?
       end
 
       def pull_where
         @lines.each { |line| @pulled[line.id] = true if yield(line) }
-        @pieces.each { |piece| @pulled.each_key { |id| piece.timeline.pull(id) } }
+        @chats.each_value { |chat| @pulled.each_key { |id| chat.timeline.pull(id) } }
         @dirty = true
       end
 
       def clear
         @lines.clear
         @pulled.clear
-        @pieces.each { |piece| piece.timeline.clear }
+        @chats.each_value { |chat| chat.timeline.clear }
+        @cleared = true
         @dirty = true
       end
 
+      # Draws those lines anew that the block names, as when what they wear has changed.
+      def redraw
+        @chats.each_value { |chat| chat.timeline.standing.each { |line| @again[line.id] = true if yield(line) } }
+      end
+
+      # What is set in a piece while the broadcast goes on has changed.
+      def relive = @relived = true
+
+      # All lines that are remembered.
+      def each_line(&block) = @lines.each(&block)
+
+      # @return [Boolean] whether there is something new to send
+      def changed? = @dirty || @restyled || @relived || @again.any?
+
       # @return [Integer, nil] when {#flush} has something to do
       def due_ms
-        return @sent_at_ms + FRAME_MS if @dirty || @restyled
+        return @sent_at_ms + FRAME_MS if changed?
 
-        @pieces.filter_map { |piece| piece.timeline.next_due_ms }.min
+        leaving = @chats.each_value.filter_map { |chat| chat.timeline.next_due_ms }.min unless @held_at_ms
+        leaving && (leaving + @lag_ms)
       end
+
+      # @return [Integer] what time it is for its lines
+      def lines_ms(now_ms) = @held_at_ms || (now_ms - @lag_ms)
 
       # Sends what has changed, unless a frame went out a moment ago.
       def flush(now_ms)
@@ -76,74 +108,101 @@ module Bavard
         return unless due && now_ms >= due
 
         change = changes(now_ms)
-        @dirty = @restyled = false
+        @dirty = @restyled = @relived = @cleared = false
+        @fresh = {}
+        @again.clear
         return if change.empty?
 
         @sent_at_ms = now_ms
-        @hub.deliver(@topic, @topic.frame(change, picture))
+        @hub.deliver(@topic, @topic.frame({**change, now: lines_ms(now_ms)}, picture(now_ms)))
       end
+
+      # @return [PlayedChat::Recent, nil] of a chat piece
+      def recent(piece_id, now_ms) = @chats[piece_id]&.recent(now_ms)
 
       # @return [Integer] lines standing now
       def standing
-        @pieces.sum { |piece| piece.timeline.standing.size }
+        @chats.each_value.sum { |chat| chat.timeline.standing.size }
       end
 
       private
 
-      def piece_for(piece)
-        settings = Core::Stage::ChatPiece.timeline_settings(piece)
-        known = @pieces.find { |other| other.id == piece["id"] }
-        timeline = known&.timeline || Core::Chat::Timeline.new(settings, @lines).tap { |new| @pulled.each_key { |id| new.pull(id) } }
-        timeline.settings = settings
-        colour_by = piece.slice("name_colour", "one_name_colour", "plate_colour")
-        return Piece.new(piece["id"], timeline, known.names, colour_by) if known && known.colour_by == colour_by
+      # Only pieces that are other ones than before are put together anew.
+      def restyle
+        known = @styles
+        @fresh ||= {}
+        drawn = @document["pieces"].select { |piece| Core::Look::PieceStyle.drawn?(piece) }
+        @styles = drawn.to_h do |piece|
+          before = known[piece["id"]]
+          next [piece["id"], before] if before && before.first.equal?(piece)
 
-        Piece.new(piece["id"], timeline, names_for(piece), colour_by)
+          @fresh[piece["id"]] = true
+          [piece["id"], [piece, Core::Look::PieceStyle.of(piece, @document["house"])]]
+        end
       end
 
-      # One colour for all is as the host chose it.
-      def names_for(piece)
-        return ->(_line) { piece["one_name_colour"] } if piece["name_colour"] == "one"
-
-        colours = Core::Look::NameColour.new(piece["plate_colour"])
-        ->(line) { colours.for(line.person.key, line.person.colour) }
+      def play_chats
+        @chats = Core::Stage::Document.chat_pieces(@document).to_h do |piece|
+          chat = @chats[piece["id"]]
+          if chat.nil?
+            chat = PlayedChat.new(piece, @document["house"], @lines, @pulled, @shared)
+          elsif @fresh[piece["id"]]
+            chat.play(piece, @document["house"], @lines, @pulled).each { |line| @again[line.id] = true }
+          end
+          [piece["id"], chat]
+        end
       end
 
       def changes(now_ms)
         change = {}
-        change[:style] = @style if @restyled
-        @pieces.each { |piece| add_changes(change, piece, piece.timeline.advance(now_ms)) }
+        change[:style] = style(@styles.slice(*@fresh.keys)) if @restyled
+        @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
+        calm(change, now_ms) if change[:in]
+        change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
       end
 
-      def add_changes(change, piece, moved)
-        (change[:colours] ||= {})[piece.id] = colours(piece) if @restyled && piece.timeline.standing.any?
-        return if moved.empty?
-
-        (change[:in] ||= {})[piece.id] = moved.in_lines.map { |line| card(piece, line) } if moved.in_lines.any?
-        (change[:out] ||= {})[piece.id] = moved.out_ids if moved.out_ids.any?
+      def add_changes(change, chat, moved)
+        standing = chat.timeline.standing
+        put(change, :colours, chat, @restyled && @fresh[chat.id] ? chat.colours : [])
+        put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines))
+        put(change, :in, chat, chat.cards(moved.in_lines))
+        pulled, out = moved.out_ids.partition { |id| @cleared || @pulled.key?(id) }
+        put(change, :out, chat, out)
+        put(change, :pulled, chat, pulled)
       end
 
-      def colours(piece)
-        piece.timeline.standing.map { |line| [line.id, piece.names.call(line)] }
+      # The faster lines come, the calmer they move.
+      def calm(change, now_ms)
+        if now_ms - @second_began_ms >= SECOND_MS
+          @last_second = now_ms - @second_began_ms < 2 * SECOND_MS ? @this_second : 0
+          @this_second = 0
+          @second_began_ms = now_ms
+        end
+        @this_second += change[:in].each_value.map(&:size).max
+        lively = Core::Look::Motion.liveliness([@this_second, @last_second].max)
+        change[:lively] = lively if lively < 1
       end
 
-      def card(piece, line)
-        LineCard.of(line, piece.names.call(line), @marks.call(line))
+      def put(change, name, chat, values)
+        (change[name] ||= {})[chat.id] = values if values.any?
       end
 
       # What is there now, fixed now, put together only when a screen asks for it.
-      def picture
+      def picture(now_ms)
         style = @style
-        standing = @pieces.map { |piece| [piece, piece.timeline.standing] }
-        -> { {style:, in: standing.to_h { |piece, lines| [piece.id, lines.map { |line| card(piece, line) }] }} }
+        document = @document
+        standing = @chats.values.map { |chat| [chat, chat.timeline.standing] }
+        live = @live
+        lambda do
+          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, now: live&.now_ms || now_ms}
+        end
       end
 
-      def style
-        {revision: @revision, width: @document["width"], height: @document["height"],
-         pieces: Core::Stage::Document.chat_pieces(@document).map do |piece|
-           {id: piece["id"], kind: piece["kind"], newest: piece["newest"], css: Core::Look::ChatCss.whole(piece)}
-         end}
+      # order:: ids of all pieces from back to front; pieces: those told about
+      def style(styles)
+        {revision: @revision, width: @document["width"], height: @document["height"], order: @styles.keys,
+         behind: Core::Stage::Document.behind?(@document), pieces: styles.each_value.map(&:last)}
       end
     end
   end

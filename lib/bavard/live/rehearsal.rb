@@ -1,62 +1,120 @@
 # frozen_string_literal: true
 
-require "json"
 require_relative "../core/chat/line"
-require_relative "../core/intake"
+require_relative "script"
 
 module Bavard
   module Live
-    # Made-up traffic for one stage's draft: the lines of a script at its pace, over and over until it is stopped.
+    # A script being played into one stage's draft: at its own pace or another, held, step by step, or from any moment on.
     class Rehearsal
-      # lines:: [login, text] each
-      Script = Struct.new(:key, :name, :about, :per_minute, :lines)
-      # The voices of a script are told apart like those of three platforms.
-      MARKS = [["circle", "#5fb8d6"], ["diamond", "#e58fb0"], ["triangle", "#63c58a"]].freeze
+      # Of the lines before a moment, as many as a piece may hold.
+      MOST_BEFORE = 60
 
-      # @param folder [String] of script files; a script may take its lines "from" another file beside the folder
-      # @param people [Array<Hash>] login, name, colour
-      # @return [Hash{String => Script}]
-      def self.scripts(folder)
-        Dir[File.join(folder, "*.json")].reverse.to_h do |file|
-          given = JSON.parse(File.read(file))
-          lines = given["lines"] || JSON.parse(File.read(File.join(folder, "..", given.fetch("from"))))
-          key = File.basename(file, ".json")
-          [key, Script.new(key, given.fetch("name"), given.fetch("about"), given.fetch("per_minute"), lines)]
-        end
-      end
+      # @return [Array(String, String)] the mark of whoever says it
+      def self.mark(login) = Script::MARKS[Script.voice(login)]
 
-      attr_reader :script, :due_ms
+      attr_reader :script
 
       # @param script [Script]
-      # @param people [Hash{String => Hash}] by login: name and colour
-      def initialize(script, people, now_ms)
+      # @param rate [Integer, nil] lines a minute, in the place of its own pace
+      def initialize(script, now_ms, rate: nil)
         @script = script
-        @people = people
+        @rate = rate&.clamp(Script::RATES)
+        @round = 0
         @next = 0
-        @due_ms = now_ms
+        @began_ms = now_ms
+      end
+
+      # @return [Integer, nil] when the next line comes; nil while it is held or over
+      def due_ms
+        @began_ms + script.at(@next, @rate) unless held? || over?
       end
 
       # @return [Core::Chat::Line, nil] the next line, once it is due
       def line(now_ms, ids)
-        return if now_ms < @due_ms
-
-        login, text = script.lines[@next % script.lines.size]
-        @next += 1
-        @due_ms = [@due_ms + (60_000 / script.per_minute), now_ms].max
-        Core::Chat::Line.from(intake(login, text, now_ms), id: ids.next(now_ms), origin: :rehearsal)
+        due = due_ms
+        take(now_ms, ids) if due && now_ms >= due
       end
 
-      # @return [Array(String, String)] the mark of whoever says it
-      def self.mark(login)
-        MARKS[login.sum % MARKS.size]
+      # One line more, and held there.
+      #
+      # @return [Core::Chat::Line, nil]
+      def step(now_ms, ids)
+        return if over?
+
+        line = take(now_ms, ids)
+        @held_ms = over? ? @held_ms : script.at(@next, @rate)
+        line
+      end
+
+      def hold(now_ms)
+        @held_ms = position_ms(now_ms) unless held?
+      end
+
+      def go_on(now_ms)
+        return unless held?
+
+        @began_ms = now_ms - @held_ms
+        @held_ms = nil
+      end
+
+      # To a moment: what was said up to it, as long ago as it would be.
+      #
+      # @return [Array<Core::Chat::Line>] the same lines every time
+      def go_to(ms, now_ms, ids)
+        ms = ms.clamp(0, script.length_at(@rate) - 1)
+        @next = (0...script.steps.size).bsearch { |index| script.at(index, @rate) > ms } || script.steps.size
+        held? ? @held_ms = ms : @began_ms = now_ms - ms
+        from = [@next - MOST_BEFORE, 0].max
+        (from...@next).map { |index| made(index, now_ms - (ms - script.at(index, @rate)), ids, now_ms) }.tap { wrap }
+      end
+
+      # @param rate [Integer, nil]
+      def rate_to(rate, now_ms)
+        was_held = held?
+        hold(now_ms)
+        share = @held_ms.fdiv([script.length_at(@rate), 1].max)
+        @rate = rate&.clamp(Script::RATES)
+        @held_ms = [(share * script.length_at(@rate)).round, script.at(@next, @rate)].min
+        go_on(now_ms) unless was_held
+      end
+
+      def held? = !@held_ms.nil?
+      def over? = @next >= script.steps.size
+
+      # @return [Integer] lines a minute
+      def per_minute = @rate || script.per_minute
+
+      # @return [Hash] for the Stage's transport
+      def report(now_ms)
+        {key: script.key, held: held?, at: position_ms(now_ms), length: script.length_at(@rate), rate: @rate, per_minute:, next: @next,
+         steps: script.steps.size}
       end
 
       private
 
-      def intake(login, text, now_ms)
-        person = @people.fetch(login, {})
-        colour = person["colour"].to_s.empty? ? nil : person["colour"]
-        Core::Intake.new(:line, nil, nil, nil, now_ms, Core::Said.new(login, person["name"], colour, [], text, false, false))
+      def position_ms(now_ms) = @held_ms || (now_ms - @began_ms).clamp(0, script.length_at(@rate))
+
+      def take(now_ms, ids)
+        line = made(@next, now_ms, ids, now_ms)
+        @next += 1
+        wrap
+        line
+      end
+
+      # From the beginning again, unless it is played once.
+      def wrap
+        return unless over? && !script.once?
+
+        @next = 0
+        @began_ms += script.length_at(@rate)
+        @held_ms = 0 if held?
+      end
+
+      def made(index, said_ms, ids, now_ms)
+        what = script.steps[index].what
+        kind = what.is_a?(Core::Happened) ? :event : :line
+        Core::Chat::Line.from(Core::Intake.new(kind, nil, nil, nil, said_ms, what), id: ids.next(now_ms), origin: :rehearsal)
       end
     end
   end

@@ -11,8 +11,10 @@ module Bavard
       # A screen reports every five seconds; after this much silence something is wrong with it.
       FRESH_MS = 15_000
       SIDE_PX = 0..16_384
-      Report = Struct.new(:width, :height, :rate, :revision, :hidden, :not_understood)
-      UNKNOWN = Report.new(0, 0, nil, nil, false, []).freeze
+      # side:: of the camera it shows, or nil: both; missing:: names of faces its computer does not have
+      Report = Struct.new(:width, :height, :rate, :revision, :hidden, :not_understood, :side, :missing)
+      UNKNOWN = Report.new(0, 0, nil, nil, false, [], nil, []).freeze
+      SIDES = %w[front behind].freeze
 
       attr_reader :id, :report, :heard_at_ms
 
@@ -30,8 +32,9 @@ module Bavard
         return false unless said.is_a?(Hash)
 
         @heard_at_ms = now_ms
-        @report = Report.new(side(said["w"]), side(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
-          said["hidden"] == true, Array(said["not"]).grep(String).first(5).map { |option| option[0, 60] })
+        @report = Report.new(extent(said["w"]), extent(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
+          said["hidden"] == true, words(said["not"]), SIDES.find { |side| side == said["side"] },
+          words(said["missing"]))
         true
       rescue JSON::ParserError, EncodingError
         false
@@ -41,7 +44,7 @@ module Bavard
       # @return [Hash] for the Air page
       def told(document, revision, now_ms)
         told = {id:, from: @from, since: @since_ms, heard: [now_ms - @heard_at_ms, 0].max, rate: report.hidden ? nil : report.rate,
-                hidden: report.hidden, not_understood: report.not_understood}.merge(size(document), shows(revision))
+                **report.to_h.slice(:hidden, :side, :not_understood, :missing)}.merge(size(document), shows(revision))
         told.merge(fine: fine?(told))
       end
 
@@ -49,14 +52,14 @@ module Bavard
 
       # Whether there is nothing to look at.
       def fine?(told)
-        [told[:right], told[:current], told[:heard] < FRESH_MS, told[:not_understood].empty?].all?
+        [told[:right], told[:current], told[:heard] < FRESH_MS, told[:not_understood].empty?, told[:missing].empty?].all?
       end
 
       def size(document)
         return {words: "has not said how it is drawn yet"} if report.width.zero?
 
         drawing = Core::Stage::Drawing.new(document["width"], document["height"], report.width, report.height)
-        text_px = Core::Stage::Document.chat_pieces(document).map { |piece| piece["size_px"] }.min
+        text_px = document["pieces"].filter_map { |piece| piece["text_size_px"] unless piece["hidden"] }.min
         {drawn: [report.width, report.height], right: drawing.right?, words: drawing.words(text_px), advice: drawing.advice}
       end
 
@@ -64,7 +67,10 @@ module Bavard
         {revision: report.revision, current: report.revision == revision}
       end
 
-      def side(value)
+      # A few short words.
+      def words(value) = Array(value).grep(String).first(5).map { |word| word[0, 60] }
+
+      def extent(value)
         number(value, SIDE_PX) || 0
       end
 

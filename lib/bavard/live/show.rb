@@ -2,27 +2,35 @@
 
 require_relative "../core/chat/line"
 require_relative "../core/gate/ladder"
+require_relative "answers"
 require_relative "desk_report"
+require_relative "feed_door"
 require_relative "feed_lane"
 require_relative "figures"
 require_relative "mailbox"
 require_relative "reception"
-require_relative "stage_desk"
+require_relative "stage_door"
 require_relative "timer"
+require_relative "wardrobe"
 
 module Bavard
   module Live
     # One running show: takes intakes, ticks the clock, drives the core, hands frames to the relay and entries to the
     # log. All of it happens in the show's own thread; others put something in its mailbox or {#ask}.
     class Show
+      include FeedDoor
+      include StageDoor
+
       REMEMBERED_LINES = 2000
       HOUR_MS = 3_600_000
       ANSWER_WITHIN_S = 10
       IDLE_S = 1.0
       # What page asked for what, and where the answer goes.
       Question = Struct.new(:work, :answer)
+      # The picture at this address is there now.
+      Came = Struct.new(:address)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gate
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gate, :answers, :wardrobe
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -34,7 +42,9 @@ module Bavard
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", house.boot)
         @gate = Core::Gate::Ladder.from(record.gate)
+        @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
         load
+        @answers = Answers.new
         @report = DeskReport.new(self, house)
         @reception = Reception.new(self, house, @report)
       end
@@ -42,6 +52,7 @@ module Bavard
       def start
         @thread = Thread.new { run }
         @thread.name = "show-#{id}"
+        @house.pictures.listen { |address| picture_came(address) }
         lanes.each_value { |lane| lane.connect if lane.feed.wanted }
         self
       end
@@ -72,53 +83,24 @@ module Bavard
       # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
       # the journal, so that a show goes on while the database is away.
 
-      # A show that was only just started has found the feed in the database already.
-      def add_feed(feed)
-        lanes[feed.id]&.disconnect
-        lanes[feed.id] = FeedLane.new(feed, @house, send: method(:take_in))
-        lanes[feed.id].connect if feed.wanted
-      end
-
-      def remove_feed(feed_id)
-        lanes.delete(feed_id)&.disconnect
-        at_ms = now_ms
-        @house.journal.later { @house.feeds.remove(feed_id, at_ms) }
-      end
-
-      def want_feed(feed_id, wanted)
-        lane = lane(feed_id)
-        lane.feed.wanted = wanted
-        @house.journal.later { @house.feeds.keep(feed_id, wanted:) }
-        wanted ? lane.connect : lane.disconnect
-      end
-
-      def map_feed(feed_id, mapping)
-        lane = lane(feed_id)
-        lane.feed.mapping = mapping
-        @house.journal.later { @house.feeds.keep(feed_id, mapping:) }
-        lane.connect if lane.feed.wanted
-      end
-
-      def add_stage(stage)
-        desks[stage.id] ||= StageDesk.new(stage, @house, marks: method(:mark), entries: [])
-      end
-
       def gate=(document)
         @house.journal.later { @house.shows.keep_gate(id, document) }
         record.gate = document
         @gate = Core::Gate::Ladder.from(document)
       end
 
-      def lane(feed_id)
-        lanes[feed_id] || raise(Error.new("That feed is no longer there.", field: "feed", value: feed_id))
+      # Everything wears what there is now, also what stands already.
+      #
+      # @param contents [Wardrobe::Contents]
+      def dress(contents)
+        wardrobe.contents = contents
+        desks.each_value { |desk| desk.dress(wardrobe.emotes) }
+        lanes.each_value { |lane| lane.dress(wardrobe.emotes) }
       end
 
-      def desk(stage_id)
-        desks[stage_id] || raise(Error.new("That stage is no longer there.", field: "stage", value: stage_id))
-      end
-
-      def clear_air(stage_id)
-        desk(stage_id).clear_air(@house.ids.next(now_ms))
+      # The picture at an address has come; from any thread.
+      def picture_came(address)
+        @mailbox.drop_in(Came.new(address))
       end
 
       def now_ms = @house.clock.call
@@ -126,17 +108,17 @@ module Bavard
       private
 
       def load
-        entries = @house.lines.latest(id, REMEMBERED_LINES)
+        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
         recount
         @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
-        passed = entries.select { |entry| entry.verdict.pass? }.sort_by { |entry| entry.line.shown_at_ms }
-        @desks = @house.stages.of_show(id).to_h do |stage|
-          [stage.id, StageDesk.new(stage, @house, marks: method(:mark), entries: passed.last(Core::Chat::Timeline::REMEMBERED))]
-        end
+        passed = entries.select { |entry| entry.verdict.pass? }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
+        @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
       end
 
       def lane_with(feed, entries)
-        FeedLane.new(feed, @house, send: method(:take_in), entries: entries.select { |entry| entry.line.feed_id == feed.id },
+        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: entries.select do |entry|
+          entry.line.feed_id == feed.id
+        end,
           seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
       end
 
@@ -173,9 +155,15 @@ module Bavard
       def handle(item)
         case item
         when Question then answer(item)
+        when Came then came(item.address)
         else
           item.size == 3 ? @reception.take(*item) : screen_did(*item)
         end
+      end
+
+      def came(address)
+        wardrobe.picture_came(address)
+        desks.each_value { |desk| desk.redraw { |line| line.addresses.include?(address) } }
       end
 
       def answer(question)
@@ -188,9 +176,9 @@ module Bavard
 
       def screen_did(desk, what, connection, text)
         case what
-        when :opened then desk.screen_opened(connection, now_ms)
-        when :heard then desk.screen_heard(connection, text, now_ms) || @house.reject(:screen, "a report that cannot be read")
-        when :closed then desk.screen_closed(connection)
+        when :opened then desk.screens.opened(connection, now_ms)
+        when :heard then desk.screens.heard(connection, text, now_ms) || @house.reject(:screen, "a report that cannot be read")
+        when :closed then desk.screens.closed(connection)
         end
         @report.touch
       end
@@ -199,6 +187,7 @@ module Bavard
         now = now_ms
         desks.each_value { |desk| desk.advance(now) { |line| @gate.judge(line).pass? } }
         lanes.each_value { |lane| lane.keep_heard(now) }
+        wardrobe.flush(now)
         @report.flush(now)
       end
 

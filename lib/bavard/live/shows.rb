@@ -43,11 +43,21 @@ module Bavard
         @lock.synchronize { @running[id] }
       end
 
+      # @return [Array<Show>] all that run
+      def running = @lock.synchronize { @running.values }
+
       # @return [Array(Show, StageDesk), nil] what a token's link shows
       def by_token(token)
-        running = @lock.synchronize { @running.values }
         running.each do |show|
           show.desks.each_value { |desk| return [show, desk] if desk.stage.token == token }
+        end
+        nil
+      end
+
+      # @return [Array(Show, FeedLane), nil] whose address of their own this is
+      def by_inbox(token)
+        running.each do |show|
+          show.lanes.each_value { |lane| return [show, lane] if lane.feed.kind == "inbox" && lane.feed.address["token"] == token }
         end
         nil
       end

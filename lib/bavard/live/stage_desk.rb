@@ -1,44 +1,48 @@
 # frozen_string_literal: true
 
-require_relative "../core/look/legibility"
-require_relative "../core/stage/difference"
-require_relative "../core/stage/edit"
 require_relative "../relay/topic"
 require_relative "../store/stages"
+require_relative "live_values"
 require_relative "playout"
-require_relative "rehearsal"
-require_relative "screen"
+require_relative "rehearsal_room"
+require_relative "screens"
+require_relative "stage_editor"
 
 module Bavard
   module Live
-    # One stage of a running show: its draft and what is on air, each being played; its edits, screens and rehearsal.
+    # One stage of a running show: its draft and what is on air, each being played; its editor, screens and
+    # rehearsal room.
     # Belongs to its show's thread.
     class StageDesk
-      MOST_UNDO = 200
       MOST_TEST_LINES = 20
       TEST_MARK = ["ring", "#f3b634"].freeze
       TEST_PERSON = "test"
 
-      attr_reader :stage, :draft, :air, :air_topic, :draft_topic, :rehearsal
+      attr_reader :stage, :draft, :air, :room, :editor, :live, :screens
 
       # @param stage [Store::Stages::Stage]
       # @param house [House]
-      # @param marks [#call] gives the mark of a line's feed
-      def initialize(stage, house, marks:, entries:)
+      # @param shared [Playout::Shared] what lines are drawn with
+      # @yieldparam house_style [Hash] when an edit here changed the show's colours or faces
+      def initialize(stage, house, shared, entries:, &restyled)
         @stage = stage
         @house = house
-        @marks = marks
-        @undo = []
-        @redo = []
-        @screens = {}
-        standing = entries.select { |entry| entry.line.id > stage.cleared_at_line }
-        @draft_topic = Relay::Topic.new("draft:#{stage.id}", house.boot)
-        @air_topic = Relay::Topic.new("air:#{stage.id}", house.boot)
-        @draft = playout(draft_topic, stage.draft, stage.revision, entries)
-        @air = playout(air_topic, stage.on_air, stage.revision, standing)
+        @shared = Playout::Shared.new(method(:mark), shared.wardrobe, shared.host)
+        @marks = shared.marks
+        @restyled = restyled
+        @screens = Screens.new
+        @live = LiveValues.new(stage.live, house.clock)
+        @draft = playout("draft", stage.draft, entries)
+        @air = playout("air", stage.on_air, entries.select { |entry| entry.line.id > stage.cleared_at_line })
+        @room = RehearsalRoom.new(draft, house.ids) { |line| rehearsed?(line) }
+        @editor = StageEditor.new(stage, house) { |document| edited(document) }
       end
 
       def id = stage.id
+      def draft_topic = draft.topic
+      def air_topic = air.topic
+      # What it holds is long, and its link is secret.
+      def inspect = "#<#{self.class} #{id}>"
 
       # @return [Boolean] whether viewers see it
       def show(line)
@@ -46,47 +50,50 @@ module Bavard
         air.add(line)
       end
 
+      # @return [Boolean] whether a piece of the draft takes it in
+      def show_draft(line)
+        draft.add(line)
+      end
+
       def pull_where(&block)
         [draft, air].each { |playout| playout.pull_where(&block) }
       end
 
-      # @param edit [Hash] as Core::Stage::Edit takes it; edits of one "gesture", such as a drag, are undone in one step
-      # @return [Hash] the edit as it was read
-      # @raise [Bavard::Error]
-      def edit(edit)
-        gesture = edit.delete("gesture")
-        done = apply(edit)
-        @undo << done.undo unless gesture && gesture == @gesture
-        @gesture = gesture
-        @undo.shift if @undo.size > MOST_UNDO
-        @redo.clear
-        done.edit
+      # Draws lines anew, as when what they wear has changed.
+      def redraw(&block)
+        [draft, air].each { |playout| playout.redraw(&block) }
       end
 
-      def undo
-        step(@undo, @redo)
+      # Cuts every line anew, with the emotes there are now.
+      def dress(emotes)
+        [draft, air].each { |playout| playout.each_line { |line| line.dress(emotes) } }
+        redraw { true }
       end
 
-      def redo
-        step(@redo, @undo)
-      end
-
-      def put_on_air(now_ms)
-        document = Store::Stages.checked(stage.draft)
-        number = stage.last_number += 1
-        @house.journal.later { @house.stages.put_on_air(id, number, document, now_ms) }
-        stage.on_air = document
-        stage.revision = number
+      # @param document [Hash] checked whole: the draft it was when it was checked
+      # @return [Integer] the revision's number
+      def put_on_air(now_ms, document: stage.draft, by: nil)
+        number = editor.put_on_air(document, now_ms, by:)
         air.play(stage.on_air, number)
         draft.play(stage.draft, number)
         number
       end
 
-      # @return [Array<String>] what is edited but not on air, in words
-      def changes
-        return [] if stage.on_air.nil? && stage.draft["pieces"].empty?
+      # Something that is set while the broadcast goes on, in the draft and on air.
+      # @yieldparam live [LiveValues]
+      def set_live
+        yield live
+        kept = live.to_h
+        stage.live = kept
+        @house.journal.later { @house.stages.keep_live(id, kept) }
+        [draft, air].each(&:relive)
+      end
 
-        Core::Stage::Difference.between(stage.on_air, stage.draft)
+      # @return [PlayedChat::Recent, nil] what came lately in a chat piece of the draft; at least at the pace that is rehearsed
+      def recent(piece_id, now_ms)
+        recent = draft.recent(piece_id, now_ms)
+        recent.per_minute = [recent.per_minute, room.per_minute].max if recent
+        recent
       end
 
       # Puts marked lines on this link's screens, and nowhere else.
@@ -109,10 +116,6 @@ module Bavard
         draft.clear
       end
 
-      def rehearse(script, now_ms)
-        @rehearsal = script && Rehearsal.new(script, @house.people, now_ms)
-      end
-
       def renew_link
         @house.hub.close(air_topic)
         token = stage.token = Store::Stages.new_token
@@ -120,50 +123,54 @@ module Bavard
         token
       end
 
+      # Nobody looks at it any more.
+      def close
+        [air_topic, draft_topic].each { |topic| @house.hub.close(topic) }
+      end
+
       def backdrop=(name)
         @house.journal.later { @house.stages.keep_backdrop(id, name) }
         stage.backdrop = name
       end
 
+      def name=(name)
+        @house.journal.later { @house.stages.rename(id, name) }
+        stage.name = name
+      end
+
       # Moves on whatever time moves on.
       # @yieldparam line a rehearsal's line, before it is drawn; true where the gate lets it through
       def advance(now_ms)
-        while rehearsal && (line = rehearsal.line(now_ms, @house.ids))
-          draft.add(line) if yield(line)
-        end
+        @judge = ->(line) { yield(line) }
+        room.advance(now_ms)
+        number_rested(now_ms)
+        editor.flush(now_ms)
         draft.flush(now_ms)
         air.flush(now_ms)
       end
 
       def due_ms
-        [draft.due_ms, air.due_ms, rehearsal&.due_ms].compact.min
+        [draft.due_ms, air.due_ms, room.due_ms, editor.due_ms, @rests_at_ms].compact.min
       end
 
-      def screen_opened(connection, now_ms)
-        @screens[connection.id] = Screen.new(connection.id, from: connection.env["REMOTE_ADDR"], now_ms:)
-      end
-
-      def screen_heard(connection, text, now_ms)
-        @screens[connection.id]&.hear(text, now_ms)
-      end
-
-      def screen_closed(connection)
-        @screens.delete(connection.id)
-      end
-
-      def screens = @screens.values
-
-      # @return [Hash] for the Stage and Air pages
+      # @return [Hash] for the Stage and Air pages; the draft itself is told by its editor
       def report(now_ms)
-        {id:, name: stage.name, changes:, revision: stage.revision, undo: @undo.any?, redo: @redo.any?,
-         rehearsing: rehearsal&.script&.key, backdrop: stage.backdrop, document: stage.draft, legibility:, standing: air.standing,
-         screens: screens.map { |screen| screen.told(stage.on_air || stage.draft, stage.revision, now_ms) }}
+        {id:, name: stage.name, revision: stage.revision, **editor.report, backdrop: stage.backdrop, boxes:, live: live.told,
+         rehearsal: room.report(now_ms), size: stage.draft.slice(*Core::Stage::Document::SIZE.keys),
+         standing: air.standing, **shown(now_ms)}
       end
 
       private
 
-      def playout(topic, document, revision, entries)
-        Playout.new(topic, @house.hub, marks: method(:mark), document:, revision:, entries: entries.dup)
+      def playout(which, document, entries)
+        topic = Relay::Topic.new("#{which}:#{stage.id}", @house.boot)
+        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, entries: entries.dup)
+      end
+
+      # A rehearsal's line wears what others wear, and is judged as they are.
+      def rehearsed?(line)
+        line.dress(@shared.wardrobe.call.emotes) if @shared.wardrobe
+        @judge.nil? || @judge.call(line)
       end
 
       def mark(line)
@@ -174,24 +181,33 @@ module Bavard
         end
       end
 
-      # In words, by piece.
-      def legibility
-        Core::Stage::Document.chat_pieces(stage.draft).to_h { |piece| [piece["id"], Core::Look::Legibility.new(piece).words] }
+      # What viewers see, and on which screens.
+      def shown(now_ms)
+        document = stage.on_air || stage.draft
+        {behind: Core::Stage::Document.behind?(document), screens: screens.told(document, stage.revision, now_ms)}
       end
 
-      def apply(edit)
-        done = Core::Stage::Edit.apply(stage.draft, edit)
-        document = Store::Stages.checked(done.document)
-        @house.journal.later { @house.stages.keep_draft(id, document) }
-        stage.draft = done.document
-        draft.play(done.document, stage.revision)
-        done
+      # Where things stand, for a small picture of it.
+      def boxes
+        stage.draft["pieces"].reject { |piece| piece["hidden"] }.map { |piece| piece.values_at("kind", *Core::Stage::PieceKind::PLACE_NAMES) }
       end
 
-      def step(from, to)
-        @gesture = nil
-        edit = from.pop or return
-        to << apply(edit).undo
+      def edited(document)
+        draft.play(document, stage.revision)
+        @restyled&.call(document["house"])
+        return unless stage.air_at_once
+
+        stage.on_air = document
+        air.play(document, stage.revision)
+        @rests_at_ms = @house.clock.call + StageEditor::REST_MS
+      end
+
+      # Every edit went on air at once; now that they rest, what came of them gets a number.
+      def number_rested(now_ms)
+        return unless @rests_at_ms && now_ms >= @rests_at_ms
+
+        @rests_at_ms = nil
+        put_on_air(now_ms)
       end
     end
   end

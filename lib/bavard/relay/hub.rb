@@ -90,6 +90,10 @@ module Bavard
         @following[topic][connection.id] = connection
         connection.begin(@clock.call)
         drop(connection) if connection.closed?
+      rescue StandardError
+        # A page that is cut off comes back; one that is left waiting does not.
+        connection && @following[topic].key?(connection.id) ? drop(connection) : io.close
+        raise
       end
 
       def send_out(topic, frame)

@@ -12,6 +12,7 @@ require_relative "child"
 require_relative "data_folder"
 require_relative "ports"
 require_relative "postgres"
+require_relative "standins"
 
 module Bavard
   module Start
@@ -23,6 +24,8 @@ module Bavard
       MOST_RESTARTS = 5
       STEADY_S = 60
       LOOK_EVERY_S = 3
+      # Many threads, each with memory of its own, would hold several times what is used.
+      LEAN = {"MALLOC_ARENA_MAX" => "2"}.freeze
 
       def initialize(env)
         @env = env
@@ -70,40 +73,26 @@ module Bavard
         @url = own_database? ? @postgres.start : @env["DATABASE_URL"]
         @db = Store::Database.open(@url)
         Store::Database.migrate(@db)
-        @ports = choose_ports if @standins
+        @platforms = Standins.new(@data, @port, @env).place if @standins
         require_relative "../../../demo/load"
-        @demo = Demo::Load.new(@db, @data, @ports).load
+        @demo = Demo::Load.new(@db, @data, @platforms).load
       rescue Sequel::DatabaseConnectionError => error
         raise Error, "The database cannot be reached: #{error.message.lines.first.strip}"
-      end
-
-      # The stand-ins stay where they were last time, if they can.
-      def choose_ports
-        file = @data.path("standins.json")
-        known = File.exist?(file) ? JSON.parse(File.read(file)) : {"irc" => @port + 10, "web" => @port + 11}
-        irc = Ports.free(known["irc"], taken: [@port])
-        web = Ports.free(known["web"], taken: [@port, irc])
-        {"irc" => irc, "web" => web}.tap { |ports| File.write(file, JSON.generate(ports)) }
       end
 
       def start_children
         FileUtils.mkdir_p(@data.path("log"))
         @children = []
-        @children << standin.start if @standins
+        @children.concat(@platforms.children.each(&:start)) if @standins
         @app = app.start
         @started_at = now
         await_answer
       end
 
-      def standin
-        Child.new("Oxbow", ["ruby", "standins/oxbow/run.rb"], log: @data.path("log", "oxbow.log"),
-          env: {"OXBOW_IRC_PORT" => @ports["irc"].to_s, "OXBOW_WEB_PORT" => @ports["web"].to_s,
-                "OXBOW_PACE" => @env.fetch("OXBOW_PACE", "14"), "OXBOW_FILE" => @data.path("oxbow.jsonl")})
-      end
-
       def app
         Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: @data.path("log", "bavard.log"),
-          env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind})
+          env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN,
+                "BAVARD_PLATFORMS" => @platforms ? @platforms.file : @env["BAVARD_PLATFORMS"].to_s})
       end
 
       def await_answer
@@ -128,8 +117,7 @@ module Bavard
         say("Bavard   #{address}")
         say("Sign in  #{@demo.sign_in}")
         @db[:stages].order(:id).select_map([:name, :token]).each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
-        say("Oxbow    irc://127.0.0.1:#{@ports["irc"]}/%23reedmere") if @standins
-        say("         http://127.0.0.1:#{@ports["web"]}  (type as any of its viewers)") if @standins
+        @platforms&.places&.each { |name, place| say("#{name.ljust(8)} #{place}") }
         say("Data     #{@data.root}")
         say("Ctrl-C stops all of it.")
         @db.disconnect

@@ -1,22 +1,29 @@
 # frozen_string_literal: true
 
+require_relative "permissions"
+
 module Bavard
   module Store
     # Feeds as they are kept. The password is closed in a SecretBox.
     class Feeds
       # address:: plain hash, its keys as the feed's kind names them; gap:: [from_ms, to_ms] or nil
       # wanted:: whether the host wants it connected
+      # platform:: key of a Feeds::Platform, or nil; permission:: a Core::Permission, or nil
+      # draft_only:: whether its lines go to drafts alone, and never on air; cursor:: where its kind goes on, as it names it
       Feed = Struct.new(:id, :show_id, :kind, :name, :shape, :colour, :address, :password, :mapping, :wanted, :heard_at_ms,
-        :gap, keyword_init: true)
+        :gap, :platform, :draft_only, :cursor, :permission, keyword_init: true)
+      PLAIN = %i[id show_id kind name shape colour wanted heard_at_ms platform draft_only].freeze
 
-      def initialize(db, box)
+      # @param permissions [Permissions]
+      def initialize(db, box, permissions = Permissions.new(db, box))
         @db = db
         @box = box
+        @permissions = permissions
       end
 
       # @return [Feed]
-      def create(show_id, kind:, name:, shape:, colour:, address:, password: nil, mapping: {})
-        id = @db[:feeds].insert(show_id:, kind:, name:, shape:, colour:, address: Sequel.pg_jsonb(address),
+      def create(show_id, kind:, name:, shape:, colour:, address:, password: nil, mapping: {}, platform: nil, draft_only: false, permission_id: nil)
+        id = @db[:feeds].insert(show_id:, kind:, name:, shape:, colour:, address: Sequel.pg_jsonb(address), platform:, draft_only:, permission_id:,
           secret: @box.close(password), mapping: Sequel.pg_jsonb(mapping))
         find(id)
       end
@@ -31,7 +38,12 @@ module Bavard
         @db[:feeds].where(show_id:, removed_at_ms: nil).order(:id).map { |row| read(row) }
       end
 
-      # @param values [Hash] any of wanted, mapping, name, heard_at_ms, address
+      # @return [Array<Feed>] also those that were taken away, whose lines are still there
+      def all_of_show(show_id)
+        @db[:feeds].where(show_id:).order(:id).map { |row| read(row) }
+      end
+
+      # @param values [Hash] any of wanted, mapping, name, heard_at_ms, address, draft_only, cursor, permission_id
       def keep(id, **values)
         values = values.transform_values { |value| value.is_a?(Hash) ? Sequel.pg_jsonb(value) : value }
         @db[:feeds].where(id:).update(values)
@@ -58,8 +70,8 @@ module Bavard
         return unless row
 
         gap = [row[:gap_from_ms], row[:gap_to_ms]]
-        Feed.new(**row.slice(:id, :show_id, :kind, :name, :shape, :colour, :wanted, :heard_at_ms), address: row[:address].to_hash,
-          password: @box.open(row[:secret]), mapping: row[:mapping].to_hash, gap: gap.all? ? gap : nil)
+        Feed.new(**row.slice(*PLAIN), address: row[:address].to_hash, password: @box.open(row[:secret]), mapping: row[:mapping].to_hash,
+          gap: gap.all? ? gap : nil, cursor: row[:cursor]&.to_hash, permission: @permissions.find(row[:permission_id]))
       end
     end
   end

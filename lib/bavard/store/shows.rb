@@ -6,8 +6,8 @@ module Bavard
   module Store
     # Shows as they are kept: one for each account, until there are more.
     class Shows
-      # gate:: the document of Core::Gate::Ladder
-      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, keyword_init: true)
+      # gate:: the document of Core::Gate::Ladder; keep_days:: how long its log is kept
+      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, keyword_init: true)
 
       def initialize(db)
         @db = db
@@ -36,6 +36,10 @@ module Bavard
 
       def rename(id, name:, host_name:)
         @db[:shows].where(id:).update(name:, host_name:)
+      end
+
+      def keep_for(id, days)
+        @db[:shows].where(id:).update(keep_days: days)
       end
 
       def keep_gate(id, document)

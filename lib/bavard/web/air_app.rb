@@ -33,7 +33,7 @@ module Bavard
       # What the options in a link mean.
       get "/options" do
         read = Core::Stage::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
-        words = read.properties.map { |name, value| Core::Stage::ChatPiece::PROPERTIES.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        words = read.properties.map { |name, value| Core::Stage::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
         json(understood: words, not_understood: read.not_understood)
       rescue ArgumentError
         json(understood: [], not_understood: [text(params["options"])[0, 60]])

@@ -3,15 +3,22 @@
 require "rack"
 require "roda/session_middleware"
 require_relative "air_app"
+require_relative "dress_app"
 require_relative "feeds_app"
+require_relative "films"
+require_relative "fonts"
 require_relative "gate_app"
 require_relative "headers"
 require_relative "icon"
+require_relative "inbox_app"
 require_relative "last_resort"
 require_relative "limits"
 require_relative "link_app"
 require_relative "live_sockets"
+require_relative "log_app"
+require_relative "now_app"
 require_relative "operations"
+require_relative "pictures"
 require_relative "sign_in"
 require_relative "site"
 require_relative "stage_app"
@@ -23,6 +30,9 @@ module Bavard
       ASSETS = File.expand_path("../../../assets", __dir__)
       TO_FEEDS = ->(_env) { [302, {"location" => "/feeds"}, []] }
       NOTHING_HERE = ->(_env) { [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]] }
+
+      # What is handed out as it lies there.
+      FILES = {"/pictures" => Pictures, "/films" => Films, "/fonts" => Fonts, "/favicon.ico" => NOTHING_HERE}.freeze
 
       module_function
 
@@ -40,11 +50,16 @@ module Bavard
           use LastResort
           use Operations
           use Limits.middleware
+          FILES.each { |path, files| map(path) { run files } }
           map("/assets") { run App.assets }
-          map("/favicon.ico") { run NOTHING_HERE }
+          map("/now") { run NowApp }
           map("/air") do
             use LiveSockets
             run LinkApp
+          end
+          map("/in") do
+            use LiveSockets
+            run InboxApp
           end
           map("/") { run App.stations(session, sign_in) }
         end
@@ -57,7 +72,9 @@ module Bavard
           use sign_in
           use LiveSockets
           map("/feeds") { run FeedsApp }
+          map("/log") { run LogApp }
           map("/gate") { run GateApp }
+          map("/dress") { run DressApp }
           map("/stage") { run StageApp }
           map("/links") { run AirApp }
           run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }

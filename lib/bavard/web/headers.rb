@@ -7,7 +7,7 @@ module Bavard
     class Headers
       POLICY = [
         "default-src 'none'", "script-src 'self'", "style-src 'self'", "img-src 'self' data:", "font-src 'self'",
-        "connect-src 'self'", "frame-src 'self'", "form-action 'self'", "base-uri 'none'", "frame-ancestors 'self'",
+        "connect-src 'self'", "media-src 'self'", "frame-src 'self'", "form-action 'self'", "base-uri 'none'", "frame-ancestors 'self'",
         "require-trusted-types-for 'script'", "trusted-types 'none'"
       ].join("; ").freeze
       ALWAYS = {

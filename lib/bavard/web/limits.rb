@@ -12,7 +12,7 @@ module Bavard
       ACCOUNT_POSTS = 60
       # Edits come thick while somebody drags.
       POSTS = 3000
-      FREE = %r{\A/(?:air|assets|healthz|metrics)(?:/|\z)}
+      FREE = %r{\A/(?:air|assets|pictures|healthz|metrics)(?:/|\z)}
       SAY = "That was too much at once. Wait a minute and try again.\n"
 
       # Counts in this process's memory; with one process nothing more is needed.

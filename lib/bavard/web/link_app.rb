@@ -16,13 +16,24 @@ module Bavard
       set :protection, false
       set :host_authorization, permitted_hosts: []
 
-      get "/:token" do
-        cache_control :no_store
-        known = env["bavard.site"].shows.by_token(params[:token])
-        status 404 unless known
-        LinkPage.new(self, known ? "/air/#{params[:token]}/live" : "", request.GET, edited: false).answer
-      rescue ArgumentError # a query that is no query
-        LinkPage.new(self, "/air/#{params[:token]}/live", {}, edited: false).answer
+      # What stands in front of the camera: everything, where nothing stands behind it.
+      get("/:token") { answer("front") }
+
+      get("/:token/behind") { answer("behind") }
+
+      helpers do
+        def answer(side)
+          cache_control :no_store
+          known = env["bavard.site"].shows.by_token(params[:token])
+          status 404 unless known
+          LinkPage.new(self, known ? "/air/#{params[:token]}/live" : "", query, edited: false, side:).answer
+        end
+
+        def query
+          request.GET
+        rescue ArgumentError # a query that is no query
+          {}
+        end
       end
     end
   end

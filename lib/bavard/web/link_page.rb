@@ -13,16 +13,19 @@ module Bavard
       # @param socket [String] path of the WebSocket
       # @param query [Hash] options in the link
       # @param edited [Boolean] whether somebody edits it, so that the page may say what it does not understand
-      def initialize(app, socket, query, edited:)
+      # @param side [String, nil] of the camera that is drawn, where some pieces stand behind it; nil: both
+      def initialize(app, socket, query, edited:, side: nil)
         @app = app
         @socket = socket
         @options = Core::Stage::LinkOptions.read(query.to_h { |name, given| [name.to_s.scrub(""), given.to_s.scrub("")] })
         @edited = edited
+        @side = side
       end
 
       # @return [String] HTML
       def answer
-        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest: @options.properties["newest"],
+        newest, form = @options.properties.values_at("newest", "form")
+        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest:, form:, side: @side,
                                                      one_name: @options.properties["name_colour"] == "one",
                                                      not_understood: @options.not_understood, edited: @edited})
       end
@@ -30,7 +33,7 @@ module Bavard
       private
 
       def css
-        Core::Look::ChatCss.from(@options.properties)
+        Core::Look::ChatCss.of_options(@options.properties)
       end
     end
   end

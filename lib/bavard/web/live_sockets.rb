@@ -2,14 +2,16 @@
 
 require "rack"
 require "websocket/driver"
+require_relative "inbox_socket"
 
 module Bavard
   module Web
     # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
-    # host's own pages. Taken off the web server at once and handed to the relay.
+    # host's own pages; and where others send to: /in/<token>/live. Taken off the web server at once and handed to the relay.
     class LiveSockets
       AIR = %r{\A/air/([\w-]{16,64})/live\z}
       DRAFT = %r{\A/stage/(\d{1,18})/live\z}
+      INBOX = %r{\A/in/([\w-]{16,64})/live\z}
       SHOW = "/live"
       NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
 
@@ -49,6 +51,10 @@ module Bavard
         if (match = AIR.match(path))
           show, desk = site.shows.by_token(match[1])
           return desk && [desk.air_topic, Watcher.new(show, desk)]
+        end
+        if (match = INBOX.match(path))
+          inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
+          return inbox && [inbox.topic, inbox]
         end
         show = own_show(env, site) or return
         return [show.topic, Listener] if path == SHOW

@@ -1,12 +1,23 @@
 # frozen_string_literal: true
 
+require_relative "../live/faces_unpacked"
+
 module Bavard
   module Web
     # What the pages rest on; every request finds it in its env.
     #
     # address:: where letters say that Bavard is, such as "http://127.0.0.1:4600"
+    # cabinet:: Pictures::Cabinet, whose pictures are handed out; films:: a folder of films, likewise;
+    # backdrops:: Live::Backdrops; faces:: a folder of faces, the shipped ones unpacked and the hosts’ own
+    # database_url:: for processes of their own
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
-    Site = Struct.new(:house, :shows, :db, :session_secret, :cookie, :mail_folder, :address, keyword_init: true) do
+    Site = Struct.new(:house, :shows, :db, :session_secret, :cookie, :mail_folder, :address, :cabinet, :films, :backdrops, :faces,
+      :database_url, keyword_init: true) do
+      # @return [Core::Reading::TypeCase] made when something is first measured
+      def type_case
+        @type_case ||= Live::FacesUnpacked.type_case(faces)
+      end
+
       # Puts the site into each request's env.
       def in(app)
         lambda do |env|

@@ -1,16 +1,23 @@
 # frozen_string_literal: true
 
-require_relative "../core/stage/chat_piece"
-require_relative "../live/rehearsal"
+require_relative "../core/stage/difference"
+require_relative "../live/backdrops"
 require_relative "link_page"
+require_relative "look_gallery"
+require_relative "stage_copying"
+require_relative "stage_files"
+require_relative "stage_measures"
+require_relative "stage_making"
+require_relative "stage_playing"
+require_relative "stage_sheet"
 require_relative "station"
 
 module Bavard
   module Web
-    # The stage: its draft over a backdrop, edits, rehearsal, Put on air.
+    # The stage: its draft over a backdrop, edits, Put on air, revisions. More of its routes are in stage_making.rb,
+    # stage_copying.rb and stage_playing.rb.
     class StageApp < Station
-      BACKDROPS = {"dawn" => "Dawn over the reeds", "white" => "A white sky", "thermal" => "Night, thermal", "table" => "Ringing table",
-                   "none" => "Nothing"}.freeze
+      BACKDROPS = {**Live::Backdrops::SHIPPED, "none" => "Nothing"}.freeze
       LONGEST_NAME = 60
 
       get "/" do
@@ -18,12 +25,8 @@ module Bavard
         first ? redirect("/stage/#{first}") : erb_stage(nil)
       end
 
-      post "/" do
-        name = text(params["name"]).strip[0, LONGEST_NAME]
-        stage = site.house.stages.create(@record.id, name: name.empty? ? "Stage" : name)
-        ask { |show| show.add_stage(stage) }
-        redirect "/stage/#{stage.id}"
-      end
+      # What can be set about each kind of piece.
+      get("/kinds") { json(StageSheet.kinds) }
 
       get "/:stage" do
         erb_stage(on_desk(&:stage))
@@ -37,45 +40,115 @@ module Bavard
 
       post "/:stage/edits" do
         edit = body_json
-        json(edit: on_desk { |desk| desk.edit(edit) })
+        raise Error.new("A document is taken over as a revision or an import.", field: "do") if whole_document?(edit)
+
+        json(edit: on_editor { |editor| editor.edit(edit, by: @record.host_name) })
       end
 
-      post("/:stage/undo") { json(done: on_desk { |desk| desk.undo && true }) }
-      post("/:stage/redo") { json(done: on_desk { |desk| desk.redo && true }) }
+      post("/:stage/undo") { json(done: !on_editor(&:undo).nil?) }
+      post("/:stage/redo") { json(done: !on_editor(&:redo).nil?) }
 
+      # Checked whole here, so that the show does not wait for it.
       post "/:stage/put-on-air" do
         stage_id = id(params[:stage])
-        json(revision: ask { |show| show.desk(stage_id).put_on_air(show.now_ms) })
+        document = Store::Stages.checked(ask { |show| show.desk(stage_id).stage.draft })
+        json(revision: ask { |show| show.desk(stage_id).put_on_air(show.now_ms, document:, by: @record.host_name) })
       end
 
-      post "/:stage/rehearse" do
+      post("/:stage/set-back") { json(done: on_editor { |editor| editor.set_back(by: @record.host_name) && true }) }
+
+      # Every edit on air at once, or no longer.
+      post "/:stage/at-once" do
+        wanted = params["on"] == "1"
+        document = Store::Stages.checked(on_desk { |desk| desk.stage.draft })
         stage_id = id(params[:stage])
-        script = site.house.scripts[text(params["script"])]
-        ask { |show| show.desk(stage_id).rehearse(script, show.now_ms) }
+        ask do |show|
+          desk = show.desk(stage_id)
+          desk.put_on_air(show.now_ms, document:, by: @record.host_name) if wanted && desk.editor.changes.any?
+          desk.editor.air_at_once = wanted
+        end
         json(done: true)
       end
 
-      post "/:stage/clear" do
-        on_desk(&:clear_draft)
+      # What a piece's settings do, measured.
+      get "/:stage/measures" do
+        stage = on_desk { |desk| desk.stage.dup }
+        piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
+        stage_id = stage.id
+        recent = ask { |show| show.desk(stage_id).recent(piece["id"], show.now_ms) }
+        json(StageMeasures.new(site, stage, piece, recent).told)
+      end
+
+      # The looks that ship, as they would stand on this piece.
+      get "/:stage/looks" do
+        stage = on_desk(&:stage)
+        piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
+        json(LookGallery.new(site.house, piece, stage.draft["house"]).told)
+      end
+
+      get "/:stage/revisions" do
+        stage = on_desk(&:stage)
+        json(revisions: site.house.stages.revisions(stage.id).map do |revision|
+          {number: revision.number, at: revision.made_at_ms, by: revision.by, on_air: revision.number == stage.revision}
+        end)
+      end
+
+      # What restoring it would change.
+      get "/:stage/revisions/:number" do
+        document = revision
+        json(changes: Core::Stage::Difference.between(on_desk { |desk| desk.stage.draft }, document))
+      end
+
+      # Its document becomes the draft; nothing goes on air by that.
+      post "/:stage/revisions/:number/restore" do
+        document = revision
+        on_editor { |editor| editor.edit({"do" => "replace", "document" => document}, by: @record.host_name) }
         json(done: true)
       end
 
-      post "/:stage/backdrop" do
-        name = BACKDROPS.key?(params["backdrop"]) ? params["backdrop"] : "none"
-        on_desk { |desk| desk.backdrop = name }
-        json(done: true)
+      # A picture, a film or a backdrop that somebody brings.
+      post "/:stage/files" do
+        given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
+        kept = StageFiles.new(site, @record.id).take(text(params["kind"]), text(params["file"][:filename]), given)
+        json(file: {id: kept.id, name: kept.name, width: kept.width, height: kept.height})
       end
 
       helpers do
+        def largest_body_bytes
+          return Live::Playback::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.end_with?("/play")
+
+          return Copies::Reading::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.include?("/copy-in")
+
+          request.path_info.end_with?("/files") ? StageFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
+        end
+
         def on_desk
           stage_id = id(params[:stage])
           ask { |show| yield show.desk(stage_id) }
         end
 
+        def on_editor = on_desk { |desk| yield desk.editor }
+
+        def revision
+          number = id(params[:number])
+          site.house.stages.document_of(on_desk(&:id), number) || raise(Error.new("There is no revision #{number}.", field: "number"))
+        end
+
+        # Those come from elsewhere whole, and are checked whole.
+        def whole_document?(edit)
+          edit["do"] == "replace" || (edit["edits"].is_a?(Array) && edit["edits"].any? { |one| one.is_a?(Hash) && whole_document?(one) })
+        end
+
+        # @return [Array<Array(String, String)>] as documents name them, and what they are called
+        def own_files(kind) = site.house.files.of_show(@record.id, kind).map { |file| ["file:#{file.id}", file.name] }
+
         def erb_stage(stage)
           @here = "stage"
           @stage = stage
-          @stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
+          @stages, @feeds = ask { |show| [show.desks.values.map { |desk| desk.stage.dup }, show.lanes.values.map(&:feed)] }
+          @feeds = @feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
+          @faces = own_files("font")
+          @backdrops = own_files("backdrop")
           erb :stage
         end
       end

@@ -15,7 +15,7 @@ module Bavard
       # Of the signal line: key, path, label, icon.
       STATIONS = [
         ["feeds", "/feeds", "Feeds", "plug-zap"], ["gate", "/gate", "Gate", "list-filter"],
-        ["stage", "/stage", "Stage", "frame"], ["air", "/links", "Air", "radio-tower"]
+        ["dress", "/dress", "Dress", "shapes"], ["stage", "/stage", "Stage", "frame"], ["air", "/links", "Air", "radio-tower"]
       ].freeze
 
       set :views, File.join(__dir__, "views")
@@ -31,7 +31,7 @@ module Bavard
 
       before do
         request.env["rodauth"].require_account
-        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > LARGEST_BODY_BYTES
+        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > largest_body_bytes
         @record = site.house.shows.of_account(request.env["rodauth"].account_id)
         cache_control :no_store
       end
@@ -59,6 +59,9 @@ module Bavard
 
       helpers do
         def site = env["bavard.site"]
+
+        # More for a station that takes files.
+        def largest_body_bytes = LARGEST_BODY_BYTES
 
         # @return [Live::Show] the running show of whoever is signed in
         def show

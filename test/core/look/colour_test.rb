@@ -65,7 +65,7 @@ class ColourTest < Minitest::Test
   end
 
   def test_a_piece_becomes_custom_properties
-    css = Bavard::Core::Look::ChatCss.from("size_px" => 25, "plate_opacity" => 72, "face" => "Bitter", "text_colour" => "#ffffff")
-    assert_equal({"--size" => "25px", "--plate-opacity" => "0.72", "--face" => '"Bitter"', "--ink" => "#ffffff"}, css)
+    css = Bavard::Core::Look::ChatCss.of_options("text_size_px" => 25, "plate_opacity" => 72, "text_colour" => "#ffffff", "plate_colour" => "#10151a")
+    assert_equal({"--text-size" => "25px", "--plate-opacity" => "0.72", "--text-colour" => "#ffffff", "--plate-rgb" => "16 21 26"}, css)
   end
 end

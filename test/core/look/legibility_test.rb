@@ -1,31 +1,107 @@
 # frozen_string_literal: true
 
 require_relative "../../support/plain"
-require_relative "../../../lib/bavard/core/look/legibility"
+require_relative "../../../lib/bavard/core/chat/person"
+require_relative "../../../lib/bavard/core/look/clearer"
+require_relative "../../../lib/bavard/core/look/names"
+require_relative "../../../lib/bavard/core/stage/document"
 
 class LegibilityTest < Minitest::Test
-  def of(text: "#ffffff", plate: "#000000", opacity: 100)
-    Bavard::Core::Look::Legibility.new({"text_colour" => text, "plate_colour" => plate, "plate_opacity" => opacity})
+  Legibility = Bavard::Core::Look::Legibility
+  Clearer = Bavard::Core::Look::Clearer
+  Patches = Bavard::Core::Look::Patches
+  Colour = Bavard::Core::Look::Colour
+  # Colours that viewers have chosen for themselves.
+  GIVEN = %w[#1111aa #ee2222 #22dd66 #ffee00].freeze
+
+  def piece(values = {})
+    document = Bavard::Core::Stage::Document
+    document.drawn(Bavard::Core::Stage::ChatPiece.build("chat1", {"name_colour" => "one"}.merge(values)), document.empty["house"])
   end
 
-  def test_a_full_plate_counts_as_it_is
-    assert_equal "Text on its plate: 21.0 : 1 at worst", of.words
+  # A grid of 4 × 2: dark on the left, bright on the right.
+  def patches
+    row = ([[10, 12, 20]] * 2) + ([[250, 240, 230]] * 2)
+    Patches.read([4, 2].pack("nn") + (row + row).flatten.pack("C*"))
   end
 
-  def test_a_plate_that_lets_the_picture_through_counts_with_the_worse_picture
-    assert_operator of(opacity: 72).worst_ratio, :<, of.worst_ratio
-    assert_in_delta 1.0, of(opacity: 0).worst_ratio, 0.001
-    assert_in_delta 1.0, of(text: "#000000", plate: "#ffffff", opacity: 0).worst_ratio, 0.001
+  def on(box, size: [400, 200]) = patches.under(box, on: size)
+
+  def test_on_an_opaque_plate_it_is_the_contrast_of_the_two_colours
+    values = {"text_colour" => "#ffffff", "plate_colour" => "#10151a", "plate_opacity" => 100, "one_name_colour" => "#ffffff"}
+    assert_in_delta Colour.parse("#ffffff").contrast_ratio(Colour.parse("#10151a")), Legibility.new(piece(values), on([0, 0, 400, 200])).worst.ratio, 0.01
   end
 
-  # Black at 50 % over white is #808080 before rounding: white text on it has 3.95 : 1.
-  def test_what_is_seen_of_both_is_what_a_browser_draws
-    assert_in_delta 3.98, of(opacity: 50).worst_ratio, 0.05
-    assert_includes of(opacity: 50).words, "4.5 is the least"
+  def test_without_a_plate_it_is_the_contrast_with_the_picture_where_that_is_worst
+    legibility = Legibility.new(piece("plate_for" => "none", "text_colour" => "#ffffff"), on([0, 0, 400, 200]))
+    assert_in_delta Colour.parse("#ffffff").contrast_ratio(Colour.parse("#faf0e6")), legibility.worst.ratio, 0.01
+    assert_operator legibility.worst.patch.x, :>=, 200
+    assert_equal "poor", legibility.word
+    assert_operator Legibility.new(piece("plate_for" => "none", "names" => "none"), on([0, 0, 150, 200])).worst.ratio, :>, 15
   end
 
-  def test_it_is_never_told_better_than_it_is
-    assert_includes of(text: "#777777", plate: "#ffffff").words, "4.4 : 1"
-    assert_includes of(text: "#767676", plate: "#ffffff").words, "4.5 : 1 at worst"
+  def test_what_is_thinner_lets_more_of_the_picture_through
+    ratios = [100, 90, 80, 70, 60, 50].map { |opacity| Legibility.new(piece("plate_opacity" => opacity), on([250, 0, 100, 100])).worst.ratio }
+    assert_equal ratios.sort.reverse, ratios
+  end
+
+  def test_the_part_that_is_hardest_to_read_is_named
+    legibility = Legibility.new(piece("one_name_colour" => "#20262c", "plate_opacity" => 100), on([0, 0, 400, 200]))
+    assert_equal "name", legibility.worst.part
+    hidden = Legibility.new(piece("one_name_colour" => "#20262c", "plate_opacity" => 100, "names" => "none"), on([0, 0, 400, 200]))
+    assert_equal "text", hidden.worst.part
+  end
+
+  def test_an_outline_and_a_shadow_help_where_there_is_no_plate
+    bare = {"plate_for" => "none", "names" => "none"}
+    ratio = ->(values) { Legibility.new(piece(bare.merge(values)), on([250, 0, 100, 100])).worst.ratio }
+    shadow = ratio.call("text_shadow_opacity" => 90, "text_shadow_blur_px" => 6)
+    assert_operator shadow, :>, ratio.call({})
+    assert_operator ratio.call("text_outline_px" => 2), :>, shadow
+  end
+
+  def test_the_least_change_that_is_enough_is_enough_and_no_less_would_be
+    before = piece("plate_opacity" => 20, "name_colour" => "one", "one_name_colour" => "#ffffff")
+    under = on([0, 0, 400, 200])
+    ways = Clearer.new(before, under).ways
+    refute_empty ways
+    ways.each { |way| assert_predicate Legibility.new(before.merge(way.sets), under), :enough?, way.words }
+    least = ways.find { |way| way.sets.key?("plate_opacity") }.sets["plate_opacity"]
+    refute_predicate Legibility.new(before.merge("plate_opacity" => least - 1), under), :enough?
+    assert_equal ways.map(&:change).sort, ways.map(&:change)
+  end
+
+  def test_names_are_readable_over_the_worst_picture_a_plate_lets_through
+    [["#10151a", 72], ["#10151a", 60], ["#f4f6f8", 80], ["#000000", 100]].each do |plate, opacity|
+      drawn = piece("plate_colour" => plate, "plate_opacity" => opacity, "text_colour" => plate == "#f4f6f8" ? "#10151a" : "#ffffff", "name_colour" => "theirs")
+      names = Bavard::Core::Look::Names.new(drawn)
+      GIVEN.each do |given|
+        person = Bavard::Core::Chat::Person.new(1, "ann", "ann", given, [])
+        colour = names.colour(Struct.new(:person, :id).new(person, 1), feed: "#5fb8d6")
+        legibility = Legibility.new(drawn, on([0, 0, 400, 200]), people: [[colour, nil]])
+        assert_operator legibility.worst.ratio.round(1), :>=, 4.4, [plate, opacity, given, colour].inspect
+      end
+    end
+  end
+
+  def test_nothing_is_offered_where_it_is_good_already
+    assert_empty Clearer.new(piece("plate_opacity" => 100), on([0, 0, 400, 200])).ways
+  end
+
+  def test_patches_lie_where_the_picture_covers_the_stage
+    assert_equal [[[10, 12, 20], 4], [[250, 240, 230], 4]], on([0, 0, 400, 200]).map { |patch| [patch.rgb, patch.many] }
+    # Upright: the picture is cut off at both sides, so that its middle is seen.
+    upright = on([0, 0, 100, 200], size: [100, 200])
+    assert_equal [[10, 12, 20], [250, 240, 230]], upright.map(&:rgb).uniq
+    assert_empty on([500, 0, 100, 100])
+  end
+
+  def test_what_is_no_grid_is_refused
+    ["", "x", [4, 2].pack("nn"), [4, 2].pack("nn") + ("x" * 23)].each { |bytes| assert_raises(Bavard::Error) { Patches.read(bytes) } }
+  end
+
+  def test_without_a_picture_the_worse_of_black_and_white_counts
+    assert_in_delta Legibility.new(piece("text_colour" => "#ffffff", "plate_opacity" => 50, "names" => "none")).worst.ratio,
+      Legibility.new(piece("text_colour" => "#ffffff", "plate_opacity" => 50, "names" => "none"), []).worst.ratio, 0.001
   end
 end

@@ -10,14 +10,14 @@ class LinkOptionsTest < Minitest::Test
   def test_options_are_read_in_any_case_and_spelling_that_can_be_understood
     {"size" => "30", "SIZE" => "30px", "Text-Size" => "30 PX", "font_size" => "30,0", "sizee" => "30", "fontsiez" => "30"}.each do |name, value|
       result = read({name => value})
-      assert_equal({"size_px" => 30}, result.properties, name)
+      assert_equal({"text_size_px" => 30}, result.properties, name)
       assert_empty result.not_understood
     end
   end
 
   def test_values_too_are_read_leniently
-    assert_equal "Bitter", read({"face" => "bitter"}).properties["face"]
-    assert_equal "Atkinson Hyperlegible Next", read({"font" => "atkinson-hyperlegible"}).properties["face"]
+    assert_equal "Bitter", read({"face" => "bitter"}).properties["text_face"]
+    assert_equal "Atkinson Hyperlegible Next", read({"font" => "atkinson-hyperlegible"}).properties["text_face"]
     assert_equal "top", read({"newest" => "TOP"}).properties["newest"]
     assert_equal "#ffcc00", read({"color" => "FC0"}).properties["text_colour"]
   end

@@ -16,13 +16,13 @@ module FeedContract
   end
 
   def test_it_becomes_live_and_reads_lines
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     say("ann", "hello :) there 🌅")
     assert_equal "ann", @probe.line_with("hello :) there 🌅").body.login
   end
 
   def test_it_comes_back_after_a_cut_and_says_why_it_was_away
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     cut
     wait_for("the loss") { @probe.states.include?(:waiting) }
     waiting = @probe.of(:feed_state).map(&:body).find { |state| state.state == :waiting }
@@ -36,7 +36,7 @@ module FeedContract
 
   def test_stopping_leaves_no_thread_behind
     before = Thread.list.size
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     @probe.stop
     wait_for("the thread to end") { Thread.list.none? { |thread| thread.name == "feed-1" } }
     assert_operator Thread.list.size, :<=, before + 2
@@ -54,13 +54,13 @@ class MinimalServerFeedTest < Minitest::Test
   def joined? = server.clients.positive?
 
   def test_bytes_that_are_not_utf_8_are_read
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     server.write(":a!b@c PRIVMSG #reedmere :caf\xE9\r\n".b)
     @probe.line_with("café")
   end
 
   def test_garbage_is_rejected_and_the_next_line_read
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     server.write("#{"x" * 40_000}\r\n\0\xFF\xFE\r\n@@@ ;;;\r\n:\r\n".b)
     say("ann", "still here")
     @probe.line_with("still here")
@@ -68,7 +68,7 @@ class MinimalServerFeedTest < Minitest::Test
   end
 
   def test_what_was_missed_shows_as_a_gap
-    @probe = FeedProbe.new(address, heard_at_ms: FeedProbe::CLOCK.call - 60_000).start.until_live
+    @probe = FeedProbe.irc(address, heard_at_ms: FeedProbe::CLOCK.call - 60_000).start.until_live
     gap = wait_for("the gap") { @probe.of(:gap).first }.body
     assert_in_delta 60_000, gap.to_ms - gap.from_ms, 5000
   end
@@ -88,7 +88,7 @@ class FullServerFeedTest < Minitest::Test
   end
 
   def test_a_line_has_its_id_time_and_colours
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     server.post("/say", "login" => "kestrel_ann", "text" => "tagged")
     line = @probe.line_with("tagged")
     refute_nil line.platform_id
@@ -97,7 +97,7 @@ class FullServerFeedTest < Minitest::Test
   end
 
   def test_a_delete_on_the_platform_arrives
-    @probe = FeedProbe.new(address).start.until_live
+    @probe = FeedProbe.irc(address).start.until_live
     server.post("/say", "login" => "birdbath", "text" => "oops")
     id = @probe.line_with("oops").platform_id
     server.post("/delete", "id" => id)
@@ -108,7 +108,7 @@ class FullServerFeedTest < Minitest::Test
     server.post("/say", "login" => "birdbath", "text" => "known")
     known = server.lines.last["id"]
     server.post("/say", "login" => "birdbath", "text" => "missed")
-    @probe = FeedProbe.new(address, last_id: known, heard_at_ms: FeedProbe::CLOCK.call).start.until_live
+    @probe = FeedProbe.irc(address, last_id: known, heard_at_ms: FeedProbe::CLOCK.call).start.until_live
     missed = @probe.line_with("missed")
     assert missed.body.history
     refute_nil missed.platform_time_ms
@@ -116,16 +116,16 @@ class FullServerFeedTest < Minitest::Test
   end
 
   def test_the_end_of_the_broadcast_is_not_the_end_of_the_connection
-    @probe = FeedProbe.new(address).start.until_live
-    server.post("/topic", "on" => "0")
+    @probe = FeedProbe.irc(address).start.until_live
+    server.post("/broadcast", "on" => "0")
     wait_for("the state") { @probe.state.state == :nobody_broadcasting }
-    server.post("/topic", "on" => "1")
+    server.post("/broadcast", "on" => "1")
     @probe.until_live
   end
 
   def test_sasl_lets_a_known_viewer_in_and_a_wrong_password_not
-    @probe = FeedProbe.new(address, nick: "odalys", password: "marsh").start.until_live
-    wrong = FeedProbe.new(address, nick: "odalys", password: "desert").start
+    @probe = FeedProbe.irc(address, nick: "odalys", password: "marsh").start.until_live
+    wrong = FeedProbe.irc(address, nick: "odalys", password: "desert").start
     wait_for("the refusal") { wrong.state&.state == :needs_you }
     wrong.stop
   end
@@ -140,14 +140,14 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_port_where_nothing_listens_is_said_to_be_so
-    @probe = FeedProbe.new("irc://127.0.0.1:#{Bavard::Start::Ports.free(rand(30_000..38_999))}/#x").start
+    @probe = FeedProbe.irc("irc://127.0.0.1:#{Bavard::Start::Ports.free(rand(30_000..38_999))}/#x").start
     wait_for("the reason") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "Nothing answers at 127.0.0.1"
   end
 
   def test_a_certificate_nobody_vouches_for_is_refused
     @server = MinimalIrc.new(tls: own_certificate)
-    @probe = FeedProbe.new("ircs://127.0.0.1:#{@server.port}/#x").start
+    @probe = FeedProbe.irc("ircs://127.0.0.1:#{@server.port}/#x").start
     wait_for("the refusal") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "The secure connection failed"
     refute_includes @probe.states, :live
@@ -157,14 +157,14 @@ class ConnectionTroubleTest < Minitest::Test
     context = own_certificate
     OpenSSL::SSL::SSLContext::DEFAULT_CERT_STORE.add_cert(@certificate)
     @server = MinimalIrc.new(tls: context)
-    @probe = FeedProbe.new("ircs://127.0.0.1:#{@server.port}/#reedmere").start.until_live
+    @probe = FeedProbe.irc("ircs://127.0.0.1:#{@server.port}/#reedmere").start.until_live
     @server.say("ann", "secretly")
     @probe.line_with("secretly")
   end
 
   def test_a_server_that_refuses_by_name_needs_the_host
     @server = MinimalIrc.new(greeting: ->(client, nick) { client.write(":min 464 #{nick} :Password incorrect\r\n") })
-    @probe = FeedProbe.new("irc://127.0.0.1:#{@server.port}/#x").start
+    @probe = FeedProbe.irc("irc://127.0.0.1:#{@server.port}/#x").start
     wait_for("the state") { @probe.state&.state == :needs_you }
     assert_includes @probe.state.reason, "password"
   end

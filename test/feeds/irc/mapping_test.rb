@@ -37,4 +37,23 @@ class MappingTest < Minitest::Test
   def test_badges_have_a_limit
     assert_equal 12, Mapping.new.badges({"badges" => (1..900).to_a.join(",")}).size
   end
+
+  def test_every_entry_can_be_seen_and_set
+    assert_equal Mapping::DEFAULT.keys.sort, Mapping::LABELS.keys.sort
+  end
+
+  def test_what_is_not_given_stays_as_it_is_by_default_and_words_are_separated_by_commas
+    read = Mapping.read("emote_unit" => "bytes", "emote_address" => "https://x.example/e/{id}.png", "event" => "x/event")
+    assert_equal [["bytes"], ["https://x.example/e/{id}.png"], ["x/event"], ["msgid"]], read.values_at("emote_unit", "emote_address", "event", "id")
+    mapping = Mapping.new(read)
+    assert_equal [:bytes, "https://x.example/e/owl.png", :tip], [mapping.emote_unit, mapping.emote_address("owl"), mapping.event({"x/event" => "tip"})]
+  end
+
+  def test_amounts_and_numbers_that_are_none
+    mapping = Mapping.new
+    assert_equal "5.00 EUR", mapping.amount({"+draft/amount" => "500/EUR"}).words
+    assert_equal "300 sparks", mapping.amount({"+draft/amount" => "300/sparks"}).words
+    ["500", "x/EUR", "/", "-5/EUR", ""].each { |given| assert_nil mapping.amount({"+draft/amount" => given}) }
+    assert_nil mapping.number({"+draft/number" => "many"})
+  end
 end

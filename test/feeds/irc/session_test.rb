@@ -10,7 +10,7 @@ class SessionTest < Minitest::Test
   def session(last_id: nil, heard_at_ms: nil, mapping: {}, **given)
     address = Irc::Address.read({"paste" => "irc://x.example/#dawn"}.merge(given.transform_keys(&:to_s)))
     @session = Irc::Session.new(feed_id: 1, address:, mapping: Irc::Mapping.new(mapping),
-      resume: Irc::Session::Resume.new(last_id, heard_at_ms), digits: -> { 42 })
+      resume: Bavard::Feeds::Resume.new(last_id, heard_at_ms), digits: -> { 42 })
     @session.begin(1000)
     @session.take_outgoing.tap { @session.take_intakes }
   end

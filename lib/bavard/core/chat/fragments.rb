@@ -8,7 +8,8 @@ module Bavard
       #   Fragments.cut("hi @Odalys 🌅 see reedmere.example")
       #   # => [[:text, "hi "], [:mention, "@Odalys"], [:text, " "], [:emoji, "🌅"], [:text, " see "], [:link, "reedmere.example"]]
       #
-      # A fragment is a frozen pair of kind and text; the texts together are the line as it came.
+      # A fragment is a frozen pair of kind and text; the texts together are the line as it came. An emote's has a third
+      # part: the Dress::Emote of a shelf, or the address of the platform's own picture.
       module Fragments
         TOP_LEVEL = "[a-z]{2,24}"
         MENTION = /(?<![\p{L}\p{N}_])@[\p{L}\p{N}_](?:[\p{L}\p{M}\p{N}_.-]{0,62}[\p{L}\p{M}\p{N}_])?/
@@ -26,16 +27,47 @@ module Bavard
         module_function
 
         # @param text [String] valid UTF-8
+        # @param placed [Array] emotes the platform points out: [offset, length, address] in code points, in order
+        # @param emotes [#cut, nil] gives the fragments of a text on a feed, or nil where no emote is in it
+        # @param feed_id [Integer, nil]
         # @return [Array<Array(Symbol, String)>]
-        def cut(text)
+        def cut(text, placed: nil, emotes: nil, feed_id: nil)
           return [] if text.empty?
-          return emoji_or_text(text, []) unless text.include?("@") || text.include?(".") || text.include?("://")
 
-          cut_marked(text)
+          found = placed.nil? || placed.empty? ? cut_plain(text, []) : around(text, placed)
+          emotes ? dressed(found, emotes, feed_id) : found
         end
 
-        def cut_marked(text)
+        def cut_plain(text, found)
+          return found if text.empty?
+          return emoji_or_text(text, found) unless text.include?("@") || text.include?(".") || text.include?("://")
+
+          cut_marked(text, found)
+        end
+
+        def around(text, placed)
           found = []
+          position = 0
+          placed.each do |from, length, address|
+            cut_plain(text[position...from], found)
+            found << [:emote, text[from, length], address].freeze
+            position = from + length
+          end
+          cut_plain(text[position..], found)
+        end
+
+        # Most lines have no emote of a shelf in them: those stay as they are.
+        def dressed(found, emotes, feed_id)
+          worn = nil
+          found.each_with_index do |fragment, index|
+            parts = fragment[0] == :text ? emotes.cut(fragment[1], feed_id) : nil
+            worn ||= found[0, index] if parts
+            worn&.concat(parts || [fragment])
+          end
+          worn || found
+        end
+
+        def cut_marked(text, found)
           position = 0
           while (match = MARKED.match(text, position))
             from = match.begin(0)
@@ -75,7 +107,7 @@ module Bavard
           cluster.match?(EMOJI_CLUSTER)
         end
 
-        private_class_method :cut_marked, :emoji_or_text
+        private_class_method :cut_plain, :around, :dressed, :cut_marked, :emoji_or_text
       end
     end
   end

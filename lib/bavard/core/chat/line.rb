@@ -1,46 +1,75 @@
 # frozen_string_literal: true
 
 require_relative "../intake"
+require_relative "cleaning"
 require_relative "fragments"
 require_relative "person"
 
 module Bavard
   module Core
     module Chat
-      # One chat message, after it has been made alike for all feeds.
+      # One chat message, after it has been made alike for all feeds; or an event, which has a person and often a message
+      # too.
       #
       # id:: ours: an Integer that grows with arrival and stays below 2**53
+      # kind:: :said, :action, :reply, :paid; or of an event, one of EVENTS
       # origin:: :feed, :rehearsal or :test
       # shown_at_ms:: from when it counts as standing: arrival, or for history the platform's own time
+      # placed:: emotes the platform pointed out in the text: [offset, length, address] in code points
+      # reply, first_time, paid:: as Said has them; number:: as Happened has it
       Line = Struct.new(:id, :feed_id, :platform_id, :person, :kind, :text, :fragments, :arrived_at_ms, :platform_time_ms,
-        :shown_at_ms, :origin)
+        :shown_at_ms, :origin, :placed, :reply, :first_time, :paid, :number)
 
       # See above.
       class Line
-        # Longest text taken in, in code points; no platform we can read sends more in one line.
-        LONGEST = 8191
-        # Controls that draw nothing and are not part of any script or emoji; tab becomes a space.
-        UNPRINTED = /[\u0000-\u001F\u007F-\u009F\u2028\u2029\uFFF9-\uFFFB]/
+        KINDS = %i[said action reply paid].freeze
+        NONE = [].freeze
 
-        # @param intake [Intake] of kind :line
+        # @param intake [Intake] of kind :line or :event
         # @param id [Integer]
+        # @param emotes [#cut, nil] as Fragments takes it
         # @return [Line]
-        def self.from(intake, id:, origin: :feed)
-          said = intake.body
-          text = clean(said.text)
-          login = clean(said.login)
-          shown_name = clean(said.display_name || said.login)
-          shown_name = login if shown_name.empty?
-          person = Person.new(intake.feed_id, login, shown_name, said.colour, said.badges)
-          new(id, intake.feed_id, intake.platform_id, person, said.action ? :action : :said, text, Fragments.cut(text),
-            intake.arrived_at_ms, intake.platform_time_ms, standing_from(intake), origin)
+        def self.from(intake, id:, origin: :feed, emotes: nil)
+          happened = intake.body if intake.kind == :event
+          said = happened ? happened.said : intake.body
+          text, placed = said.emotes ? Cleaning.with_ranges(said.text, said.emotes.in_code_points(said.text)) : [Cleaning.text(said.text), NONE]
+          line = new(id, intake.feed_id, intake.platform_id, person(intake.feed_id, said), happened ? happened.what : kind_of(said), text,
+            nil, intake.arrived_at_ms, intake.platform_time_ms, standing_from(intake), origin, placed, said.reply, said.first_time || false,
+            said.paid, happened&.number)
+          line.dress(emotes)
         end
 
-        def self.clean(text)
-          text = text.tr("\t", " ")
-          text = text.gsub(UNPRINTED, "") if text.match?(UNPRINTED)
-          text = text[0, LONGEST] if text.length > LONGEST
-          text.strip
+        # Cuts the text anew, with the emotes there are now.
+        def dress(emotes)
+          self.fragments = Fragments.cut(text, placed: placed, emotes: emotes, feed_id: feed_id)
+          self
+        end
+
+        # @return [Boolean] whether it is an event and no chat message
+        def event?
+          !KINDS.include?(kind)
+        end
+
+        # @return [Array<String>] where the pictures are that the platform sent along
+        def addresses
+          found = placed.map(&:last)
+          found << person.avatar if person.avatar
+          person.badge_pictures ? found + person.badge_pictures.values : found
+        end
+
+        def self.person(feed_id, said)
+          login = Cleaning.text(said.login)
+          shown_name = Cleaning.text(said.display_name || said.login)
+          shown_name = login if shown_name.empty?
+          Person.new(feed_id, login, shown_name, said.colour, said.badges, said.avatar, said.badge_pictures)
+        end
+
+        # What counts most about it.
+        def self.kind_of(said)
+          return :paid if said.paid
+          return :action if said.action
+
+          said.reply ? :reply : :said
         end
 
         def self.standing_from(intake)
@@ -49,7 +78,7 @@ module Bavard
           [intake.platform_time_ms, intake.arrived_at_ms].min
         end
 
-        private_class_method :clean, :standing_from
+        private_class_method :person, :kind_of, :standing_from
       end
     end
   end

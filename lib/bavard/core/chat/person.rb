@@ -5,8 +5,9 @@ module Bavard
     module Chat
       # Whoever wrote a line, known per feed.
       #
-      # colour is the platform's "#rrggbb" for the name, or nil; badges are the platform's words for them.
-      Person = Struct.new(:feed_id, :login, :display_name, :colour, :badges) do
+      # colour is the platform's "#rrggbb" for the name, or nil; badges are the platform's words for them; avatar and
+      # badge_pictures (by badge) are addresses of its pictures, or nil.
+      Person = Struct.new(:feed_id, :login, :display_name, :colour, :badges, :avatar, :badge_pictures) do
         # The same for every way the platform may write this login.
         def key
           @key ||= "#{feed_id}/#{Person.fold(login)}"

@@ -16,7 +16,27 @@ module Bavard
         # at_most:: lines standing at once
         # stay_ms:: how long each stands, or nil for good
         # keep_last:: how many of the newest stay even when their time is over
-        Settings = Struct.new(:at_most, :stay_ms, :keep_last)
+        # reading_speed:: letters read a second, where each stands as long as it takes to read; else nil
+        Settings = Struct.new(:at_most, :stay_ms, :keep_last, :reading_speed) do
+          # @param line [Line]
+          # @return [Integer, nil] how long it stands
+          def stay_of(line)
+            reading_speed ? self.class.reading_ms(line.text.length, reading_speed) : stay_ms
+          end
+        end
+
+        # How long a line takes to be noticed and read, however short it is.
+        class Settings
+          SHORTEST_READ_MS = 3000
+          NOTICED_MS = 1500
+
+          # @param letters [Integer] of its text
+          # @param speed [Numeric] letters a second
+          # @return [Integer]
+          def self.reading_ms(letters, speed)
+            [SHORTEST_READ_MS, NOTICED_MS + (letters * 1000 / speed)].max
+          end
+        end
 
         # in_lines:: lines that began to stand, oldest first; out_ids:: ids of lines that stand no longer
         Change = Struct.new(:in_lines, :out_ids) do
@@ -32,12 +52,13 @@ module Bavard
 
         # @param settings [Settings]
         # @param lines [Array<Line>] what was said before, oldest first
-        def initialize(settings, lines = [])
+        # @param standing [Array<Line>] what stood before, where this one takes another's place
+        def initialize(settings, lines = [], standing: [])
           @settings = settings
           @lines = lines.last(REMEMBERED)
           @known = @lines.to_h { |line| [line.id, true] }
           @pulled = {}
-          @standing = []
+          @standing = standing
         end
 
         # Lines stand in the order of the times they were said: what is told again from history finds its place.
@@ -52,6 +73,9 @@ module Bavard
           later ? @lines.insert(later, line) : @lines << line
           forget(@lines.shift) if @lines.size > REMEMBERED
         end
+
+        # @return [Array<Line>] all it remembers, oldest first
+        def remembered = @lines.dup
 
         # Takes a line away for good.
         def pull(line_id)
@@ -86,25 +110,28 @@ module Bavard
 
         # @return [Integer, nil] when the next line leaves by itself, if no other comes
         def next_due_ms
-          return unless @settings.stay_ms
+          return unless @settings.stay_ms || @settings.reading_speed
 
-          leaving = @standing.reject { |line| kept?(line) }
-          leaving.map { |line| line.shown_at_ms + @settings.stay_ms }.min
+          @standing.reject { |line| kept?(line) }.map { |line| line.shown_at_ms + @settings.stay_of(line) }.min
         end
 
         private
 
+        # Asked for with every frame: where all stay equally long, one comparison a line is enough.
         def standing_at(now_ms)
           counted = @lines.last(@settings.at_most)
-          counted.each_with_index.filter_map do |line, index|
-            next if @pulled[line.id]
+          kept_from = counted.size - @settings.keep_last
+          since_ms = @settings.reading_speed || @settings.stay_ms.nil? ? nil : now_ms - @settings.stay_ms
+          counted.select.with_index do |line, index|
+            next false if @pulled[line.id]
 
-            line if counted.size - index <= @settings.keep_last || in_time?(line, now_ms)
+            index >= kept_from || (since_ms ? line.shown_at_ms > since_ms : in_time?(line, now_ms))
           end
         end
 
         def in_time?(line, now_ms)
-          @settings.stay_ms.nil? || now_ms < line.shown_at_ms + @settings.stay_ms
+          stay_ms = @settings.stay_of(line)
+          stay_ms.nil? || now_ms < line.shown_at_ms + stay_ms
         end
 
         def kept?(line)

@@ -19,7 +19,7 @@ module Bavard
         # @param line [Chat::Line]
         # @return [Verdict, nil] nil where the rule has nothing to say
         def judge(line)
-          return unless @pattern && line.kind == :said
+          return if @pattern.nil? || line.kind == :action
 
           seen = line.text[@pattern]
           Verdict.new(:drop, NAME, seen) if seen

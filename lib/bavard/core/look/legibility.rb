@@ -1,35 +1,95 @@
 # frozen_string_literal: true
 
 require_relative "colour"
+require_relative "ground"
+require_relative "patches"
 
 module Bavard
   module Core
     module Look
-      # How well a piece's text stands out from its plate (WCAG 2.2 §1.4.3), whatever is behind a plate that lets it
-      # through: the worse of what black and white behind it give.
+      # How well the words of a piece stand out from what is behind them (WCAG 2.2 §1.4.3), as they are drawn: over the
+      # picture, the plate that lets some of it through, the outline and the shadow round the letters.
       #
-      #   Legibility.new(piece).words   # => "Text on its plate: 7.4 : 1 at worst"
+      #   legibility = Legibility.new(piece, patches)
+      #   legibility.worst.ratio   # => 4.6
+      #   legibility.worst.part    # => "name"
+      #   legibility.word          # => "good"
       class Legibility
         LEAST_RATIO = 4.5
-        BEHIND = [Colour.parse("#000000"), Colour.parse("#ffffff")].freeze
+        # Large text needs less (WCAG 2.2 §1.4.3): 24 px, or 18.66 px where it is bold.
+        LARGE_RATIO = 3.0
+        LARGE_PX = 24
+        LARGE_BOLD_PX = 18.66
+        BOLD = 700
+        # Where there is no picture: the worse of black and white.
+        ANYTHING = [[0, 0, 0], [255, 255, 255]].map { |rgb| Patches::Patch.new(*rgb, 0, 0, 0, 0, 1) }.freeze
+        # The worst place of all: ratio, which part, and the patch behind it.
+        Worst = Struct.new(:ratio, :part, :patch)
 
-        # @param piece [Hash] a chat piece
-        def initialize(piece)
-          @text = Colour.parse(piece["text_colour"])
-          @plate = Colour.parse(piece["plate_colour"])
-          @opacity = piece["plate_opacity"] / 100.0
+        # @param piece [Hash] a piece with words, as it is drawn
+        # @param patches [Array<Patches::Patch>] behind it
+        # @param people [Array<Array(String, String)>] colours of names and of their plates, as they are drawn
+        def initialize(piece, patches = ANYTHING, people: [])
+          @piece = piece
+          @patches = patches.empty? ? ANYTHING : patches
+          @people = people
         end
 
-        # @return [Float] from 1.0 to 21.0
-        def worst_ratio
-          BEHIND.map { |behind| @text.contrast_ratio(@plate.over(behind, @opacity)) }.min
+        # @return [Worst]
+        def worst
+          @worst ||= parts.map { |part, colours| worst_of(part, colours) }.min_by(&:ratio)
         end
 
-        # @return [String]
-        def words
-          # Never told better than it is: 4.49 is not 4.5.
-          said = "Text on its plate: #{worst_ratio.floor(1)} : 1 at worst"
-          worst_ratio < LEAST_RATIO ? "#{said}, hard to read over some pictures; #{LEAST_RATIO} is the least" : said
+        # @return [Float] the ratio half of the text's patches have at least
+        def usual
+          grounds = parts["text"].map { |_, plate| Ground.new(@piece, "text", plate:) }
+          written = Colour.parse(@piece["text_colour"])
+          ratios = @patches.map { |patch| [grounds.map { |ground| ground.ratio(written, patch.rgb) }.min, patch.many] }.sort_by(&:first)
+          half = @patches.sum(&:many) / 2
+          ratios.find { |_, count| (half -= count).negative? }.first
+        end
+
+        # @return [Float] what this text needs
+        def wanted_ratio
+          size = @piece["text_size_px"]
+          size >= LARGE_PX || (size >= LARGE_BOLD_PX && @piece["text_weight"] >= BOLD) ? LARGE_RATIO : LEAST_RATIO
+        end
+
+        def enough? = worst.ratio >= LEAST_RATIO
+
+        # @return [String] good, fair or poor
+        def word
+          return "good" if enough?
+
+          worst.ratio >= LARGE_RATIO ? "fair" : "poor"
+        end
+
+        private
+
+        # Each part that is shown, with the colours it can have.
+        def parts
+          parts = {"text" => [[@piece["text_colour"], nil]]}
+          return parts unless @piece["kind"] == "chat"
+
+          parts["name"] = names if @piece["names"] == "shown"
+          parts["time"] = [[@piece["time_colour"], nil]] if @piece["times"] == "shown"
+          parts["text"] = @people.map { |_, plate| [@piece["text_colour"], plate] }.uniq if @people.any?
+          parts
+        end
+
+        def names
+          return [[@piece["one_name_colour"], nil]] if @people.empty?
+
+          @piece["name_plate_by"] == "theirs" ? @people.map { |name, _| [Ground::INK, name] } : @people
+        end
+
+        def worst_of(part, colours)
+          colours.map do |colour, plate|
+            ground = Ground.new(@piece, part, plate:)
+            written = Colour.parse(colour)
+            patch = @patches.min_by { |one| ground.ratio(written, one.rgb) }
+            Worst.new(ground.ratio(written, patch.rgb), part, patch)
+          end.min_by(&:ratio)
         end
       end
     end

@@ -15,8 +15,10 @@ module Bavard
         # @param after [Hash]
         # @return [Array<String>]
         def between(before, after)
-          before ||= Document.empty(width: after["width"], height: after["height"], frame_rate: after["frame_rate"])
-          sizes(before, after) + gone_and_new(before, after) + changed(before, after)
+          before ||= Document.empty(**after.slice("width", "height", "frame_rate", "house").transform_keys(&:to_sym))
+          return [] if before.equal?(after)
+
+          sizes(before, after) + house(before, after) + gone_and_new(before, after) + changed(before, after) + order(before, after)
         end
 
         def sizes(before, after)
@@ -24,26 +26,50 @@ module Bavard
             .map { |property| "Stage: #{step(property, before, after)}" }
         end
 
+        def house(before, after)
+          return [] if before["house"] == after["house"]
+
+          after["house"].keys.flat_map do |sort|
+            old, new = [before, after].map { |document| document["house"][sort] }
+            (old.keys | new.keys).reject { |key| old[key] == new[key] }.map { |key| house_step(old[key], new[key]) }
+          end
+        end
+
+        def house_step(old, new)
+          return "The show’s #{old["name"]}: taken away" unless new
+          return "The show’s #{new["name"]}: new" unless old
+
+          "The show’s #{new["name"]}: #{old["value"]} → #{new["value"]}"
+        end
+
         def gone_and_new(before, after)
-          old = before["pieces"].map { |piece| piece["id"] }
-          new = after["pieces"].map { |piece| piece["id"] }
-          before["pieces"].reject { |piece| new.include?(piece["id"]) }.map { |piece| "#{label(piece)}: taken off" } +
-            after["pieces"].reject { |piece| old.include?(piece["id"]) }.map { |piece| "#{label(piece)}: new" }
+          old, new = [before, after].map { |document| document["pieces"].to_h { |piece| [piece["id"], true] } }
+          before["pieces"].reject { |piece| new[piece["id"]] }.map { |piece| "#{Pieces.label(piece)}: taken off" } +
+            after["pieces"].reject { |piece| old[piece["id"]] }.map { |piece| "#{Pieces.label(piece)}: new" }
         end
 
         def changed(before, after)
+          known = before["pieces"].to_h { |piece| [piece["id"], piece] }
           after["pieces"].flat_map do |piece|
-            old = Document.piece(before, piece["id"])
-            old ? piece_changes(old, piece).map { |words| "#{label(piece)}: #{words}" } : []
+            old = known[piece["id"]]
+            next [] if old.nil? || old.equal?(piece) || old == piece
+
+            piece_changes(old, piece).map { |words| "#{Pieces.label(piece)}: #{words}" }
           end
         end
 
         def piece_changes(old, piece)
-          kind = Document.kind(piece["kind"])
-          different = kind::PROPERTIES.values.reject { |property| old[property.name] == piece[property.name] }
-          places, others = different.partition { |property| kind::PLACE.include?(property) }
+          kind = Pieces.kind(piece["kind"])
+          different = kind.properties.values.reject { |property| old[property.name] == piece[property.name] }
+          places, others = different.partition { |property| PieceKind::PLACE.include?(property) }
           words = others.map { |property| step(property, old, piece) }
           places.empty? ? words : words << place(places)
+        end
+
+        def order(before, after)
+          both = [before, after].map { |document| document["pieces"].map { |piece| piece["id"] } }
+          common = both.map { |ids| ids & both[0] & both[1] }
+          common[0] == common[1] ? [] : ["Pieces: another order from front to back"]
         end
 
         def place(properties)
@@ -59,11 +85,7 @@ module Bavard
           "#{property.label} #{property.write(old[property.name])} → #{property.write(new[property.name])}"
         end
 
-        def label(piece)
-          Document.kind(piece["kind"])::LABEL
-        end
-
-        private_class_method :sizes, :gone_and_new, :changed, :piece_changes, :place, :step, :label
+        private_class_method :sizes, :house, :house_step, :gone_and_new, :changed, :piece_changes, :order, :place, :step
       end
     end
   end

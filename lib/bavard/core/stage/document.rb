@@ -1,14 +1,15 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "chat_piece"
+require_relative "../look/house_style"
+require_relative "pieces"
 require_relative "property"
 
 module Bavard
   module Core
     module Stage
-      # A stage as a document: its size and its pieces from back to front. Plain hashes and arrays, as JSON has them;
-      # nothing here changes one that it is given.
+      # A stage as a document: its size, the show's colours and faces, and its pieces from back to front. Plain hashes and
+      # arrays, as JSON has them; nothing here changes one that it is given.
       module Document
         FORMAT = "bavard/stage@1"
         SIZE = [
@@ -16,15 +17,26 @@ module Bavard
           Property.number("height", "height of the stage", 100..4320, 1080, unit: "px"),
           Property.number("frame_rate", "frame rate", 1..240, 60, unit: "fps")
         ].to_h { |property| [property.name, property] }.freeze
-        KINDS = {ChatPiece::KIND => ChatPiece}.freeze
         MOST_PIECES = 200
-        ID = /\A[a-z]{1,20}\d{1,6}\z/
+        ID = /\A[a-z_]{1,20}\d{1,6}\z/
+        # What older documents call otherwise.
+        RENAMED = {"face" => "text_face", "size_px" => "text_size_px", "weight" => "text_weight"}.freeze
 
         module_function
 
         # @return [Hash] a stage with nothing on it
-        def empty(width: 1920, height: 1080, frame_rate: 60)
-          {"format" => FORMAT, "width" => width, "height" => height, "frame_rate" => frame_rate, "pieces" => []}
+        def empty(width: 1920, height: 1080, frame_rate: 60, house: Look::HouseStyle::DEFAULT)
+          {"format" => FORMAT, "width" => width, "height" => height, "frame_rate" => frame_rate, "house" => house, "pieces" => []}
+        end
+
+        # @param document [Hash] as it was kept, perhaps by an older Bavard
+        # @return [Hash] with every property there is now
+        def complete(document)
+          document.merge("house" => Look::HouseStyle.read(document["house"]), "pieces" => document["pieces"].map { |piece| complete_piece(piece) })
+        end
+
+        def complete_piece(piece)
+          Pieces.kind(piece["kind"]).complete(piece.transform_keys { |name| RENAMED.fetch(name, name) })
         end
 
         # @return [Hash, nil]
@@ -32,21 +44,46 @@ module Bavard
           document["pieces"].find { |piece| piece["id"] == id }
         end
 
-        # @return [Module] what knows pieces of this kind
-        def kind(name)
-          KINDS[name] || raise(Error.new("There is no piece of the kind “#{name}”.", field: "kind", value: name))
+        # @return [Array<Hash>] those of one kind, from back to front
+        def pieces_of(document, kind)
+          document["pieces"].select { |piece| piece["kind"] == kind::KEY }
         end
 
-        # @return [Array<Hash>] the chat pieces, from back to front
-        def chat_pieces(document)
-          document["pieces"].select { |piece| piece["kind"] == ChatPiece::KIND }
+        # @return [Array<Hash>] the chat pieces that are drawn, from back to front
+        def chat_pieces(document) = pieces_of(document, ChatPiece).reject { |piece| piece["hidden"] }
+
+        # @return [Boolean] whether some pieces stand behind the camera
+        def behind?(document)
+          document["pieces"].any? { |piece| piece["side"] == "behind" && !piece["hidden"] }
+        end
+
+        # @param form [String, nil] in place of the piece's own
+        # @return [Hash] the piece as it is drawn: in its form, with colours and faces in the place of their names
+        def drawn(piece, house, form: nil)
+          kind = Pieces.kind(piece["kind"])
+          Look::HouseStyle.resolve(kind.in_form(piece, form), kind.properties, house)
         end
 
         # An id that no piece of this document has: "chat1", "chat2" …
         def free_id(document, kind)
-          taken = document["pieces"].map { |piece| piece["id"] }
-          (1..).lazy.map { |number| "#{kind}#{number}" }.find { |id| !taken.include?(id) }
+          taken = document["pieces"].to_h { |piece| [piece["id"], true] }
+          (1..).lazy.map { |number| "#{kind}#{number}" }.find { |id| !taken[id] }
         end
+
+        # @return [Hash] all documents there can be, as JSON Schema
+        def schema
+          {"$schema" => "https://json-schema.org/draft/2020-12/schema", "$id" => FORMAT, "title" => "A stage",
+           "description" => "One frame of a set pixel size with pieces on it, from back to front", "type" => "object",
+           "required" => ["format", *SIZE.keys, "house", "pieces"], "additionalProperties" => false,
+           "properties" => {
+             "format" => {"const" => FORMAT}, **SIZE.transform_values(&:schema), "house" => Look::HouseStyle.schema,
+             "pieces" => {"type" => "array", "maxItems" => MOST_PIECES,
+                          "items" => {"type" => "object", "required" => ["kind"], "oneOf" => Pieces::KINDS.keys.map { |key| {"$ref" => "#/$defs/#{key}"} }}}
+           },
+           "$defs" => Pieces::KINDS.transform_values(&:schema)}
+        end
+
+        private_class_method :complete_piece
       end
     end
   end

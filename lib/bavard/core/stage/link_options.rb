@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "did_you_mean"
-require_relative "chat_piece"
+require_relative "pieces/chat"
 
 module Bavard
   module Core
@@ -10,22 +10,22 @@ module Bavard
       # that can be understood.
       #
       #   LinkOptions.read({"Text-Size" => "30PX", "plaet" => "0", "sparkle" => "1"})
-      #   # => Result(properties: {"size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
+      #   # => Result(properties: {"text_size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
       module LinkOptions
         Result = Struct.new(:properties, :not_understood)
 
         # Every name an option is known by, without case, spaces, dashes and underscores.
         NAMES = {
-          "face" => "face", "font" => "face", "typeface" => "face",
-          "size" => "size_px", "textsize" => "size_px", "fontsize" => "size_px", "sizepx" => "size_px",
-          "weight" => "weight", "fontweight" => "weight",
+          "face" => "text_face", "font" => "text_face", "typeface" => "text_face",
+          "size" => "text_size_px", "textsize" => "text_size_px", "fontsize" => "text_size_px", "sizepx" => "text_size_px",
+          "weight" => "text_weight", "fontweight" => "text_weight",
           "text" => "text_colour", "textcolour" => "text_colour", "textcolor" => "text_colour",
           "colour" => "text_colour", "color" => "text_colour",
           "name" => "one_name_colour", "names" => "one_name_colour", "namecolour" => "one_name_colour",
           "namecolor" => "one_name_colour",
           "plate" => "plate_opacity", "opacity" => "plate_opacity", "plateopacity" => "plate_opacity",
           "platecolour" => "plate_colour", "platecolor" => "plate_colour",
-          "newest" => "newest", "newestat" => "newest"
+          "newest" => "newest", "newestat" => "newest", "form" => "form", "pictures" => "form"
         }.freeze
         FAR = 2
         MOST = 40
@@ -41,8 +41,10 @@ module Bavard
         end
 
         def take(name, given, result)
-          property = ChatPiece::PROPERTIES.fetch(NAMES.fetch(nearest(fold(name))))
-          result.properties[property.name] = property.read(property.name == "face" ? face(given) : given)
+          raise Error, "A link knows no names of a show's own." if given.start_with?("house:")
+
+          property = ChatPiece.properties.fetch(NAMES.fetch(nearest(fold(name))))
+          result.properties[property.name] = property.read(property.name == "text_face" ? face(given) : given)
           result.properties["name_colour"] = "one" if property.name == "one_name_colour"
         rescue Error, KeyError
           result.not_understood << "#{name}=#{given}"[0, 60]
@@ -66,8 +68,8 @@ module Bavard
         end
 
         def face(given)
-          ChatPiece::FACES.keys.find { |face| fold(face) == fold(given) } ||
-            ChatPiece::FACES.keys.find { |face| fold(given).length > 3 && fold(face).start_with?(fold(given)) } || given
+          Look::Faces::SHIPPED.keys.find { |face| fold(face) == fold(given) } ||
+            Look::Faces::SHIPPED.keys.find { |face| fold(given).length > 3 && fold(face).start_with?(fold(given)) } || given
         end
 
         def fold(text)

@@ -1,33 +1,66 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "../look/colour"
+require_relative "reading"
 
 module Bavard
   module Core
     module Stage
       # One thing about a piece that can be set: what may stand there, and how it is called and written in words.
       #
-      #   size = Property.number("size_px", "text size", 8..200, 25, unit: "px")
+      #   size = Property.number("text_size_px", "text size", 8..200, 25, unit: "px")
       #   size.read("30 px")   # => 30
       #   size.read("900")     # raises Bavard::Error: "Text size goes from 8 to 200 px."
+      #   size.schema          # => {"type" => "integer", "minimum" => 8, "maximum" => 200}
       class Property
         attr_reader :name, :label, :default
 
-        def self.number(name, label, range, default, unit: nil)
-          new(name, label, default, Reading::Number.new(label, range, unit))
+        # @param digits [Integer] after the point
+        def self.number(name, label, range, default, unit: nil, digits: 0)
+          new(name, label, default, Reading::Number.new(label, range, unit, digits))
         end
 
         def self.choice(name, label, choices, default)
           new(name, label, default, Reading::Choice.new(label, choices))
         end
 
+        def self.switch(name, label, default)
+          new(name, label, default, Reading::Switch.new(label))
+        end
+
+        # A colour, or one of the show's by name.
         def self.colour(name, label, default)
           new(name, label, default, Reading::ColourText.new(label))
         end
 
+        # A shipped face, one of the show's by name, the host's own file, or one of the broadcast computer.
+        def self.face(name, label, default, inherit: false)
+          new(name, label, default, Reading::FaceName.new(label, inherit))
+        end
+
         def self.stay(name, label, range_ms, default)
           new(name, label, default, Reading::Stay.new(label, range_ms))
+        end
+
+        # @param most [Integer] characters
+        def self.text(name, label, most, default = "")
+          new(name, label, default, Reading::Words.new(label, most))
+        end
+
+        # Some of a few words, in any order or each once in an order of the host's.
+        def self.some(name, label, choices, default, all: false)
+          new(name, label, default.freeze, Reading::Some.new(label, choices, all))
+        end
+
+        # Rows of the same few fields.
+        # @param fields [Array<Property>]
+        def self.rows(name, label, fields, most)
+          new(name, label, [].freeze, Reading::Rows.new(label, fields, most))
+        end
+
+        # A file of the show's by its id, or none.
+        def self.file(name, label)
+          new(name, label, nil, Reading::FileId.new(label))
         end
 
         def initialize(name, label, default, reading)
@@ -51,73 +84,20 @@ module Bavard
           @reading.write(value)
         end
 
-        # The ways in which values are read and written.
-        module Reading
-          def self.sentence(label)
-            label[0].upcase + label[1..]
-          end
+        # @return [Hash] the values it can have, as JSON Schema
+        def schema
+          @reading.schema
+        end
 
-          # Whole numbers with a unit; what is typed may carry the unit or a comma.
-          Number = Struct.new(:label, :range, :unit) do
-            def read(given)
-              number = Float(given.to_s.strip.sub(/\s*(?:px|%|s|fps|lines?)\z/i, "").tr(",", ".")).round
-              return number if range.cover?(number)
+        # @return [Boolean] whether its values are colours
+        def colour? = @reading.is_a?(Reading::ColourText)
 
-              raise Error, "#{Reading.sentence(label)} goes from #{write(range.begin)} to #{write(range.end)}."
-            rescue ArgumentError, FloatDomainError
-              raise Error, "#{Reading.sentence(label)} is a number from #{write(range.begin)} to #{write(range.end)}."
-            end
+        # @return [Boolean] whether its values are faces
+        def face? = @reading.is_a?(Reading::FaceName)
 
-            def write(value)
-              unit ? "#{value} #{unit}" : value.to_s
-            end
-          end
-
-          # One of a few words.
-          Choice = Struct.new(:label, :choices) do
-            def read(given)
-              choices.find { |choice| choice.casecmp?(given.to_s.strip) } ||
-                raise(Error, "#{Reading.sentence(label)} is one of #{choices.join(", ")}.")
-            end
-
-            def write(value)
-              value
-            end
-          end
-
-          # "#rgb" or "#rrggbb".
-          ColourText = Struct.new(:label) do
-            def read(given)
-              text = given.to_s.strip
-              text = "##{text}" unless text.start_with?("#")
-              Look::Colour.normal(text) || raise(Error, "#{Reading.sentence(label)} is written as in #f3b634.")
-            end
-
-            def write(value)
-              value
-            end
-          end
-
-          # Milliseconds, or nil for good.
-          Stay = Struct.new(:label, :range_ms) do
-            def read(given)
-              return nil if given.nil? || given.to_s.strip.match?(/\A(?:for good|)\z/i)
-
-              ms = Float(given.to_s.tr(",", ".")).round
-              return ms if range_ms.cover?(ms)
-
-              raise Error, "Lines stay from #{write(range_ms.begin)} to #{write(range_ms.end)}, or for good."
-            rescue ArgumentError, FloatDomainError
-              raise Error, "Lines stay for a number of seconds, or for good."
-            end
-
-            def write(value)
-              return "for good" if value.nil?
-              return "1 hour" if value == 3_600_000
-
-              "#{(value / 1000.0).to_s.delete_suffix(".0")} s"
-            end
-          end
+        # @return [Hash] what a field of the interface needs to know: kind, label and bounds
+        def field
+          {name:, label: Reading.sentence(label), kind: @reading.kind, default:}.merge(@reading.bounds)
         end
       end
     end

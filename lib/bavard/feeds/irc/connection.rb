@@ -3,6 +3,9 @@
 require "io/wait"
 require "openssl"
 require "socket"
+require_relative "../resume"
+require_relative "../socket_to_host"
+require_relative "../trouble"
 require_relative "line_reader"
 require_relative "session"
 
@@ -11,9 +14,6 @@ module Bavard
     module Irc
       # A session on a real socket, from connect to end.
       class Connection
-        # Why a connection is over. state: :waiting (try again) or :needs_you.
-        Ended = Struct.new(:state, :reason)
-
         CONNECT_WITHIN_S = 8
         TICK_S = 0.5
         READ_BYTES = 65_536
@@ -25,12 +25,14 @@ module Bavard
         # @param clock [#call] Unix milliseconds
         # @param take [#call] gets each Core::Intake
         # @param reject [#call] gets a word for what could not be read
-        def initialize(address, session, clock:, take:, reject:)
+        # @param outbox [Outbox] the host's own lines
+        def initialize(address, session, clock:, take:, reject:, outbox:)
           @address = address
           @session = session
           @clock = clock
           @take = take
           @reject = reject
+          @outbox = outbox
           @reader = LineReader.new
         end
 
@@ -42,7 +44,7 @@ module Bavard
           return say_goodbye(socket) if pump(socket, stop) == :stopped
 
           Ended.new(@session.ended || :waiting, @session.reason || "The server closed the line.")
-        rescue SystemCallError, SocketError, IOError, OpenSSL::SSL::SSLError => error
+        rescue *Trouble::NETWORK => error
           Ended.new(@session.ended || :waiting, @session.reason || words(error))
         ensure
           socket&.close
@@ -53,6 +55,9 @@ module Bavard
           @session.heard_at_ms
         end
 
+        # Nothing besides the last line's id and when it was heard.
+        def cursor = nil
+
         # @return [Boolean] whether it got as far as reading the channel
         def joined?
           @session.joined?
@@ -61,42 +66,16 @@ module Bavard
         private
 
         def open_socket
-          tcp = Socket.tcp(@address.host, @address.port, connect_timeout: CONNECT_WITHIN_S, resolv_timeout: CONNECT_WITHIN_S)
-          tcp.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
-          return tcp unless @address.tls
-
-          secured(tcp)
-        end
-
-        def secured(tcp)
-          context = OpenSSL::SSL::SSLContext.new
-          context.set_params(verify_mode: OpenSSL::SSL::VERIFY_PEER, min_version: OpenSSL::SSL::TLS1_2_VERSION)
-          tls = OpenSSL::SSL::SSLSocket.new(tcp, context)
-          tls.sync_close = true
-          tls.hostname = @address.host unless @address.host.match?(/\A[\d.]+\z|:/)
-          connect_tls(tls)
-          tls.post_connection_check(@address.host)
-          tls
-        rescue StandardError
-          tcp.close
-          raise
-        end
-
-        def connect_tls(tls)
-          deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + CONNECT_WITHIN_S
-          while (wants = tls.connect_nonblock(exception: false)).is_a?(Symbol)
-            left = deadline - Process.clock_gettime(Process::CLOCK_MONOTONIC)
-            raise Errno::ETIMEDOUT if left <= 0
-
-            wants == :wait_readable ? tls.to_io.wait_readable(left) : tls.to_io.wait_writable(left)
-          end
+          SocketToHost.open(@address.host, @address.port, tls: @address.tls, within_s: CONNECT_WITHIN_S)
         end
 
         def pump(socket, stop)
           until @session.ended
             write(socket)
-            ready, = select([socket, stop], nil, nil, TICK_S) unless pending?(socket)
+            ready, = select([socket, stop, @outbox.io], nil, nil, TICK_S) unless pending?(socket)
             return :stopped if ready&.include?(stop)
+
+            @outbox.take.each { |letter| @session.say(letter, @clock.call) } if ready&.include?(@outbox.io)
 
             read(socket) if ready.nil? || ready.include?(socket)
             @session.tick(@clock.call)
@@ -135,14 +114,7 @@ module Bavard
         end
 
         def words(error)
-          case error
-          when Errno::ECONNREFUSED then "Nothing answers at #{@address.host}, port #{@address.port}."
-          when Errno::ETIMEDOUT then "#{@address.host} did not answer within #{CONNECT_WITHIN_S} s."
-          when Errno::EHOSTUNREACH, Errno::ENETUNREACH then "There is no way to #{@address.host} from here just now."
-          when SocketError then "There is no server called #{@address.host}, or the name cannot be looked up just now."
-          when OpenSSL::SSL::SSLError then "The secure connection failed: #{error.message[/[^:]*\z/].strip}"
-          else "The line broke."
-          end
+          Trouble.words(error, @address.host, @address.port, within_s: CONNECT_WITHIN_S)
         end
       end
     end

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../../core/amount"
+require_relative "../../core/intake"
 require_relative "../../error"
 require_relative "../../core/look/colour"
 
@@ -21,13 +23,31 @@ module Bavard
           "badges" => ["+draft/badges", "draft/badges", "badges"],
           "emotes" => ["+draft/emotes", "draft/emotes", "emotes"],
           "reply" => ["+reply", "+draft/reply"],
+          "first" => ["+draft/first"],
+          "avatar" => ["+draft/avatar"],
+          "amount" => ["+draft/amount"],
+          "event" => ["+draft/event"],
+          "message" => ["+draft/message"],
+          "number" => ["+draft/number"],
+          "emote_unit" => ["code points"],
+          "emote_address" => [],
+          "badge_address" => [],
           "off_topic" => ["off air"]
         }.freeze
         LABELS = {
           "id" => "Id of a line", "time" => "Time", "account" => "Account", "display_name" => "Shown name",
-          "colour" => "Name colour", "badges" => "Badges", "emotes" => "Emote ranges", "reply" => "Reply to",
+          "colour" => "Name colour", "badges" => "Badges", "avatar" => "Avatar’s address", "reply" => "Reply to",
+          "first" => "First line of a person", "amount" => "Amount, as in 500/EUR or 300/sparks",
+          "event" => "Event", "message" => "Message of an event", "number" => "Number of an event",
+          "emotes" => "Emote ranges", "emote_unit" => "Ranges count bytes, UTF-16 or code points",
+          "emote_address" => "Emote’s picture, its address with {id}", "badge_address" => "Badge’s picture, its address with {id}",
           "off_topic" => "Topic says when nobody is broadcasting"
         }.freeze
+        # Words rather than tags.
+        WORDS = %w[off_topic emote_unit emote_address badge_address].freeze
+        UNITS = {"bytes" => :bytes, "utf-16" => :utf16, "utf16" => :utf16}.freeze
+        # What events are called.
+        EVENTS = Core::EVENTS.to_h { |what| [what.to_s, what] }.freeze
         KEY = %r{\A\+?[\w./-]{1,120}\z}
         MOST_KEYS = 8
         MOST_BADGES = 12
@@ -41,7 +61,7 @@ module Bavard
           DEFAULT.to_h do |entry, default|
             text = given[entry]
             next [entry, default] if text.nil?
-            next [entry, phrases(text)] if entry == "off_topic"
+            next [entry, phrases(text)] if WORDS.include?(entry)
 
             keys = text.split(/[\s,]+/).reject(&:empty?).first(MOST_KEYS)
             wrong = keys.find { |key| !key.match?(KEY) }
@@ -52,7 +72,7 @@ module Bavard
         end
 
         def self.phrases(text)
-          text.split(",").map { |phrase| phrase.strip[0, 80] }.reject(&:empty?).first(MOST_KEYS)
+          text.split(",").map { |phrase| phrase.strip[0, 300] }.reject(&:empty?).first(MOST_KEYS)
         end
         private_class_method :phrases
 
@@ -65,6 +85,38 @@ module Bavard
         def id(tags) = first("id", tags)
         def account(tags) = first("account", tags)
         def display_name(tags) = first("display_name", tags)
+        def emotes(tags) = first("emotes", tags)
+        def reply(tags) = first("reply", tags)
+        def avatar(tags) = first("avatar", tags)
+        def message(tags) = first("message", tags)
+        def first?(tags) = first("first", tags) == "1"
+
+        # @return [Symbol, nil] one of Core::EVENTS
+        def event(tags) = EVENTS[first("event", tags)]
+
+        # @return [Integer, nil]
+        def number(tags) = first("number", tags)&.slice(/\A\d{1,9}\z/)&.to_i
+
+        # "500/EUR": minor units of a currency; "300/sparks": a unit of the platform's own.
+        #
+        # @return [Core::Amount, nil]
+        def amount(tags)
+          match = first("amount", tags)&.match(%r{\A(\d{1,15})/(.{1,40})\z}) or return
+          Core::Amount.money(match[1].to_i, match[2]) || Core::Amount.own(match[1].to_i, match[2])
+        end
+
+        # @return [Symbol] what emote ranges count, as Core::Chat::Placed has it
+        def emote_unit = UNITS.fetch(document["emote_unit"].first.to_s.downcase, :code_points)
+
+        # @return [String, nil] address of that emote's picture
+        def emote_address(id) = address("emote_address", id)
+
+        # @return [Hash{String => String}, nil] addresses by badge
+        def badge_pictures(badges)
+          return if document["badge_address"].empty? || badges.empty?
+
+          badges.to_h { |badge| [badge, address("badge_address", badge[%r{\A[^/]*}])] }
+        end
 
         # @return [String, nil] "#rrggbb"
         def colour(tags)
@@ -94,6 +146,10 @@ module Bavard
         NONE = [].freeze
 
         private
+
+        def address(entry, id)
+          document[entry].first&.gsub("{id}", id)
+        end
 
         # Most lines of a busy chat are of the same minute.
         def minute_ms(text)

@@ -7,7 +7,7 @@ module Bavard
       # PLAIN where there is a password and the server offers it, and a nick that is free.
       class Registration
         WANTED = %w[message-tags server-time batch account-tag draft/chathistory chathistory draft/event-playback
-          draft/message-redaction].freeze
+          draft/message-redaction echo-message].freeze
         SASL_CHUNK = 400
         NICK_TRIES = 6
         # How long a server may stay silent on CAP before it is taken for one that does not know it.

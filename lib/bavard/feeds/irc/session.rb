@@ -1,9 +1,12 @@
 # frozen_string_literal: true
 
 require_relative "../../core/intake"
+require_relative "../resume"
+require_relative "answers"
 require_relative "history"
 require_relative "message"
 require_relative "registration"
+require_relative "translation"
 
 module Bavard
   module Feeds
@@ -22,13 +25,7 @@ module Bavard
         REGISTER_WITHIN_MS = 20_000
         CANNOT_JOIN = %w[403 405 407 437 471 473 474 475 476 477 489].freeze
         FULL = "471"
-        FORMATTING = /\u0003(?:\d{1,2}(?:,\d{1,2})?)?|\u0004(?:\h{6}(?:,\h{6})?)?|[\u0002\u000F\u0011\u0016\u001D-\u001F]/
-        CTCP = /\A\u0001([A-Z]+)(?: (.*?))?\u0001?\z/m
-
-        # Where the last connection stopped. last_id: the platform's id of the newest line, or nil;
-        # heard_at_ms: when we last heard anything, or nil
-        Resume = Struct.new(:last_id, :heard_at_ms)
-        NOTHING_TO_RESUME = Resume.new(nil, nil).freeze
+        REFUSED_LINE = %w[404 415 437 531].freeze
 
         # @return [Symbol, nil] once set, the connection is over: :waiting (try again) or :needs_you
         attr_reader :ended
@@ -44,6 +41,8 @@ module Bavard
           @topic = ""
           @registration = Registration.new(address, digits:, send: method(:send_line), fail: method(:over))
           @history = History.new(address.channel, resume, send: method(:send_line))
+          @translation = Translation.new(mapping)
+          @answers = Answers.new(address, send: method(:send_line), tell: ->(answered) { intake(:answered, body: answered) })
         end
 
         def begin(now_ms)
@@ -63,7 +62,9 @@ module Bavard
 
         # To be called at least once a second.
         def tick(now_ms)
+          @now_ms = now_ms
           @registration.tick(now_ms) unless @welcome
+          @answers.tick(now_ms)
           if !@joined && now_ms - @began_at_ms > REGISTER_WITHIN_MS
             over(:waiting, "The server answered, but did not let us in within #{REGISTER_WITHIN_MS / 1000} s.")
           elsif now_ms - @heard_at_ms > GIVE_UP_AFTER_MS
@@ -72,6 +73,12 @@ module Bavard
             @asked = true
             send_line("PING :still-there")
           end
+        end
+
+        # Sends a line of the host's.
+        def say(letter, now_ms)
+          @now_ms = now_ms
+          @answers.say(letter, joined?, @registration.granted, now_ms)
         end
 
         # @return [String] why it ended
@@ -100,22 +107,28 @@ module Bavard
 
         private
 
+        # What answers to which command.
+        REACTIONS = {
+          "PRIVMSG" => :said, "TAGMSG" => :happened, "REDACT" => :redacted, "KICK" => :kicked, "MODE" => :silenced, "PING" => :pinged,
+          "BATCH" => :batched, "FAIL" => :failed, "001" => :welcome, "005" => :supported, "JOIN" => :joined, "332" => :topic, "TOPIC" => :topic,
+          "NICK" => :renamed, "ERROR" => :closed
+        }.merge(CANNOT_JOIN.to_h { |code| [code, :refused] }, REFUSED_LINE.to_h { |code| [code, :not_taken] }) { |_, refused, _| refused }.freeze
+        private_constant :REACTIONS
+
         def react(message)
-          case message.command
-          when "PRIVMSG" then said(message)
-          when "PING" then send_line("PONG :#{message.params.last}")
-          when "REDACT" then redacted(message)
-          when "BATCH" then @history.batch(message, @now_ms) { |gap| intake(:gap, body: gap) }
-          when "001" then welcome(message)
-          when "005" then @history.supported(message.params)
-          when "JOIN" then joined(message)
-          when "332", "TOPIC" then topic(message.params.last)
-          when "FAIL" then @history.failed(message.params, @now_ms) { |gap| intake(:gap, body: gap) }
-          when "KICK" then kicked(message)
-          when "NICK" then @nick = message.params.first if ours?(message.nick)
-          when "ERROR" then over(:waiting, "The server closed the line: #{quoted(message)}")
-          when *CANNOT_JOIN then refused(message)
-          end
+          reaction = REACTIONS[message.command]
+          __send__(reaction, message) if reaction
+        end
+
+        def pinged(message) = send_line("PONG :#{message.params.last}")
+        def batched(message) = @history.batch(message, @now_ms) { |gap| intake(:gap, body: gap) }
+        def failed(message) = @history.failed(message.params, @now_ms) { |gap| intake(:gap, body: gap) }
+        def supported(message) = @history.supported(message.params)
+        def closed(message) = over(:waiting, "The server closed the line: #{quoted(message)}")
+        def not_taken(message) = @answers.refused(quoted(message))
+
+        def renamed(message)
+          @nick = message.params.first if ours?(message.nick)
         end
 
         def welcome(message)
@@ -133,8 +146,8 @@ module Bavard
           intake(:gap, body: gap) if gap
         end
 
-        def topic(text)
-          @topic = text.to_s
+        def topic(message)
+          @topic = message.params.last.to_s
           tell_live if @joined
         end
 
@@ -145,9 +158,16 @@ module Bavard
         end
 
         def kicked(message)
-          return unless message.params[1]&.casecmp?(@nick.to_s) && here?(message.params.first)
+          return unless here?(message.params.first)
+          return silenced(message) unless ours?(message.params[1])
 
           over(:waiting, "We were put out of #{@address.channel}: #{quoted(message)}")
+        end
+
+        def silenced(message)
+          who = @translation.silenced(message)
+          @history.take(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
+          intake(:clear_person, body: who) if who && here?(message.params.first)
         end
 
         def refused(message)
@@ -158,28 +178,22 @@ module Bavard
         end
 
         def said(message)
-          target, text = message.params
-          nick = message.nick
-          return unless text && nick && here?(target)
+          return unless message.params[1] && message.nick && here?(message.params.first)
 
-          action = false
-          if text.start_with?("\u0001")
-            return unless (match = text.match(CTCP)) && match[1] == "ACTION"
-
-            action = true
-            text = match[2].to_s
-          end
-          text = text.gsub(FORMATTING, "") if text.match?(FORMATTING)
-          take_in(message.tags, nick, text, action)
+          @answers.echoed(message, @now_ms) if ours?(message.nick)
+          take_in(:line, message) { |history| @translation.said(message, history) }
         end
 
-        def take_in(tags, nick, text, action)
-          id = @mapping.id(tags)
-          time_ms = @mapping.time_ms(tags)
-          history = @history.take(tags["batch"], id, time_ms)
-          body = Core::Said.new(@mapping.account(tags) || nick, @mapping.display_name(tags) || nick, @mapping.colour(tags),
-            @mapping.badges(tags), text, action, history)
-          intake(:line, platform_id: id, platform_time_ms: time_ms, body:)
+        def happened(message)
+          take_in(:event, message) { |history| @translation.happened(message, history) } if message.nick && here?(message.params.first)
+        end
+
+        def take_in(kind, message)
+          id = @mapping.id(message.tags)
+          time_ms = @mapping.time_ms(message.tags)
+          history = @history.take(message.tags["batch"], id, time_ms)
+          body = yield(history) or return
+          intake(kind, platform_id: id, platform_time_ms: time_ms, body:)
         end
 
         def redacted(message)

@@ -1,0 +1,45 @@
+// Where anything else sends to: address, key and an example.
+import { say } from "../house/messages.js";
+import { attempt, get } from "../house/send.js";
+
+const DOTS = "•".repeat(20);
+const sheet = document.querySelector("#inbox");
+const toggle = document.querySelector("#inbox-show");
+const fields = sheet.querySelectorAll("input, textarea");
+
+function example(address, secret) {
+  return [
+    `body='{"@context":"https://www.w3.org/ns/activitystreams","type":"Create","actor":{"type":"Person","preferredUsername":"mudlark7"},"object":{"type":"Note","mediaType":"text/plain","content":"hello from a shell"}}'`,
+    "now=$(date +%s)",
+    `signature=$(printf '%s.%s' "$now" "$body" | openssl dgst -sha256 -hmac '${secret}' -r | cut -d' ' -f1)`,
+    `curl -s '${address}' -H "Bavard-Timestamp: $now" -H "Bavard-Signature: $signature" -H 'Content-Type: application/activity+json' -d "$body"`,
+  ].join("\n");
+}
+
+// Covered until somebody asks to see them: this screen may be on the broadcast. They can be copied all the same.
+function show(uncovered) {
+  toggle.setAttribute("aria-pressed", uncovered);
+  for (const field of fields) field.value = uncovered ? field.dataset.real : field.dataset.covered;
+}
+
+export function showInbox({ address, secret }) {
+  const covered = address.replace(/[^/]+$/, DOTS);
+  const real = { "inbox-address": address, "inbox-secret": secret, "inbox-curl": example(address, secret) };
+  const hidden = { "inbox-address": covered, "inbox-secret": DOTS, "inbox-curl": example(covered, DOTS) };
+  for (const field of fields) Object.assign(field.dataset, { real: real[field.id], covered: hidden[field.id] });
+  show(false);
+  sheet.showModal();
+}
+
+toggle.addEventListener("click", () => show(toggle.getAttribute("aria-pressed") !== "true"));
+
+export async function openInbox(id) {
+  const inbox = await attempt(() => get(`/feeds/${id}/inbox`));
+  if (inbox) showInbox(inbox);
+}
+
+for (const button of sheet.querySelectorAll("[data-copy]"))
+  button.addEventListener("click", async () => {
+    await navigator.clipboard.writeText(document.getElementById(button.dataset.copy).dataset.real);
+    say("Copied.");
+  });

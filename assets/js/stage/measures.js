@@ -1,0 +1,98 @@
+// What the chosen piece's settings do, measured by Ruby: legibility over the pictures, and pace.
+import { button, make } from "../house/elements.js";
+import { get } from "../house/send.js";
+
+// Once edits rest: what is measured while somebody drags is old when it is drawn.
+const AFTER_MS = 400;
+const EVERY_MS = 5000;
+const PARTS = { text: "text", name: "name", time: "time" };
+const TONES = { good: "fine", calm: "fine", fair: "mind", brisk: "mind", stale: "mind", poor: "mind", "too fast": "mind" };
+
+const seconds = (ms) => (ms === null ? "for good" : `${(ms / 1000).toFixed(ms < 10000 ? 1 : 0).replace(".0", "")} s`);
+
+export class Measures {
+  // set(values): what a press on an offered change does
+  constructor(root, frame, path, set) {
+    this.root = root;
+    this.path = path;
+    this.set = set;
+    this.mark = make("div", "worst-patch", make("span"));
+    this.mark.hidden = true;
+    frame.append(this.mark);
+    setInterval(() => this.ask(), EVERY_MS);
+  }
+
+  show(piece, ratio) {
+    this.ratio = ratio;
+    const before = this.piece;
+    this.piece = piece;
+    if (!piece) {
+      this.mark.hidden = true;
+      this.root.replaceChildren();
+      return;
+    }
+    if (before?.id !== piece.id) this.root.replaceChildren();
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.ask(), AFTER_MS);
+  }
+
+  async ask() {
+    const { piece } = this;
+    if (!piece || document.hidden) return;
+    const told = await get(`${this.path}?piece=${piece.id}`).catch(() => null);
+    if (told && this.piece?.id === piece.id) this.draw(told);
+  }
+
+  draw({ legibility, pace, wrong }) {
+    const drawn = JSON.stringify([legibility, pace, wrong, this.ratio]);
+    if (this.drawn === drawn && this.root.children.length > 0) return;
+    this.drawn = drawn;
+    this.root.replaceChildren(...[legibility && this.legibility(legibility), pace && this.pace(pace), this.wrong(wrong)].filter(Boolean));
+    this.place(legibility);
+  }
+
+  card(title, word, figure, words, more = []) {
+    const chip = make("span", `chip ${TONES[word]}`, word);
+    return make(
+      "section",
+      "measure",
+      make("div", "measure-head", make("h3", "", title), chip),
+      make("b", "figure", figure),
+      make("p", "said", words),
+      ...more,
+    );
+  }
+
+  legibility({ word, usual, worst, part, over, ways }) {
+    const offered = ways.map(({ words, values }) => button(words, null, () => this.set(values), "button small"));
+    const more = offered.length > 0 ? [make("p", "said", "Enough with"), make("div", "measure-ways", ...offered)] : [];
+    return this.card("Legibility", word, `${usual} : 1`, `worst ${worst} : 1, the ${PARTS[part]} over ${over}`, more);
+  }
+
+  pace({ word, fits, stays_ms: stays, longest_needs_ms: longest, per_minute: rate, advice }) {
+    const words = `on screen; the longest needs ${seconds(longest)}. ${fits} fit, ${rate} a minute come.`;
+    return this.card("Pace", word, seconds(stays), words, advice ? [make("p", "said", advice)] : []);
+  }
+
+  // What cannot be used of own CSS and markup.
+  wrong(words) {
+    if (words.length === 0) return null;
+    return make(
+      "section",
+      "measure wide",
+      make("h3", "", "Left out of what you wrote"),
+      make("ul", "said", ...words.map((one) => make("li", "", one))),
+    );
+  }
+
+  // Where on the stage it is worst.
+  place(legibility) {
+    const patch = legibility?.patch;
+    this.mark.hidden = !patch;
+    if (!patch) return;
+    const [x, y, width, height] = patch;
+    Object.assign(this.mark.style, { left: `${(x + width / 2) * this.ratio}px`, top: `${(y + height / 2) * this.ratio}px` });
+    this.mark.firstElementChild.textContent = legibility.worst;
+    this.mark.classList.toggle("bad", legibility.word !== "good");
+  }
+}

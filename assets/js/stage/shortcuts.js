@@ -1,0 +1,35 @@
+// The keys of the Stage.
+import { keys } from "../house/keys.js";
+
+// Those that other parts of the screen take up by themselves.
+const ELSEWHERE = {
+  Arrows: ["Move what is chosen 1 px, with Shift 10"],
+  "Alt arrows": ["Size it 1 px, with Shift 10"],
+  "Shift click": ["Choose one more"],
+  "Shift drag": ["On free ground: choose all that is touched"],
+  "Alt drag": ["Without snapping"],
+};
+
+export function shortcuts({ kinds, letters, add, act, top, choose, openLooks, openRevisions, draft }) {
+  const adding = Object.entries(letters).map(([kind, letter]) => [letter, [`Add: ${kinds[kind].label.toLowerCase()}`, () => add(kind)]]);
+  keys({
+    ...Object.fromEntries(adding),
+    a: ["Put on air", top.putOnAir],
+    r: ["Rehearse, or stop", () => document.querySelector("#rehearse").click()],
+    o: ["Looks for the chosen chat", openLooks],
+    h: ["Revisions", openRevisions],
+    "Ctrl z": ["Undo", top.undo],
+    "Ctrl y": ["Redo", top.redo],
+    "Ctrl d": ["Make another of what is chosen", act.duplicate],
+    "Ctrl c": ["Copy what is chosen", act.copy],
+    "Ctrl v": ["Put down what was copied, here or on another stage", act.paste],
+    "Ctrl a": ["Choose all", () => choose(draft.document.pieces.map((piece) => piece.id))],
+    g: ["Group what is chosen", act.group],
+    u: ["Ungroup it", act.ungroup],
+    "+": ["Bring it one to the front", () => act.orderBy(1)],
+    "-": ["Put it one to the back", () => act.orderBy(-1)],
+    Delete: ["Take off what is chosen", act.remove],
+    Escape: ["Choose nothing", () => choose([])],
+    ...ELSEWHERE,
+  });
+}

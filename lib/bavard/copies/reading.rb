@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require "json"
+require "stringio"
+require "zip"
+require_relative "../core/look/look"
+require_relative "../core/stage/document_reading"
+require_relative "../error"
+require_relative "show_document"
+require_relative "writing"
+
+module Bavard
+  module Copies
+    # A copy that somebody brings, read before anything is done with it: what it is, what it holds, which files come along.
+    #
+    #   Reading.of(bytes) { |given| given.kind }   # => "stage"
+    class Reading
+      ZIP = "PK\u0003\u0004".b.freeze
+      LARGEST_BYTES = 300 * 1024 * 1024
+      LARGEST_JSON_BYTES = 8 * 1024 * 1024
+      LARGEST_FILE_BYTES = {"picture" => 24 * 1024 * 1024, "film" => 200 * 1024 * 1024, "font" => 12 * 1024 * 1024}.freeze
+      MOST_ENTRIES = 2000
+      READERS = {
+        Core::Stage::Document::FORMAT => ["stage", ->(given) { Core::Stage::DocumentReading.read(given) }],
+        Core::Look::Look::FORMAT => ["look", ->(given) { Core::Look::Look.read(given) }],
+        ShowDocument::FORMAT => ["show", ->(given) { ShowDocument.read(given) }]
+      }.freeze
+
+      # kind:: "stage", "look" or "show"
+      attr_reader :kind, :document
+
+      # @param bytes [String] JSON, or a ZIP with stage.json, look.json or show.json in it
+      # @yieldparam reading [Reading] usable within the block
+      # @raise [Bavard::Error] in words that say what is wrong
+      def self.of(bytes)
+        raise Error.new("That is more than #{LARGEST_BYTES / 1024 / 1024} MB.", field: "file") if bytes.bytesize > LARGEST_BYTES
+        return yield(new(bytes, {})) unless bytes.b.start_with?(ZIP)
+
+        Zip.validate_entry_sizes = true
+        # Without a block: with one, it would write the ZIP anew.
+        zip = Zip::File.open_buffer(StringIO.new(bytes.b))
+        yield new(json_in(zip), zip.entries.to_h { |entry| [entry.name, entry] })
+      rescue Zip::Error, Zlib::Error
+        raise Error.new("That is no ZIP that can be read.", field: "file")
+      end
+
+      def self.json_in(zip)
+        raise Error.new("There are more than #{MOST_ENTRIES} files in it.", field: "file") if zip.entries.size > MOST_ENTRIES
+
+        entry = %w[stage show look].filter_map { |name| zip.find_entry("#{name}.json") }.first
+        raise Error.new("There is no stage, look or show in this ZIP.", field: "file") unless entry
+
+        entry.get_input_stream.read(LARGEST_JSON_BYTES + 1).to_s
+      end
+      private_class_method :json_in
+
+      def initialize(json, entries)
+        raise Error.new("Its JSON is more than #{LARGEST_JSON_BYTES / 1024 / 1024} MB.", field: "file") if json.bytesize > LARGEST_JSON_BYTES
+
+        given = JSON.parse(json.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: 30)
+        @kind, reader = READERS[given["format"]] if given.is_a?(Hash)
+        raise Error.new("That is no stage, look or show of Bavard’s.", field: "file") unless reader
+
+        @document = reader.call(given)
+        @entries = entries
+      rescue JSON::ParserError
+        raise Error.new("That is no stage, look or show of Bavard’s: it is not JSON.", field: "file")
+      end
+
+      # @return [Array<Hash>] documents of stages in it
+      def stages
+        case kind
+        when "stage" then [document]
+        when "show" then document["stages"].map { |stage| stage["document"] }
+        else []
+        end
+      end
+
+      # @return [Array<Array(String, String)>] kind and id of all files that stand on its stages
+      def files = stages.flat_map { |stage| Core::Stage::DocumentReading.files(stage) }.uniq
+
+      def brings?(sort, id) = @entries.key?(Writing.path(sort, id))
+
+      # @return [String] a file's bytes
+      # @raise [Bavard::Error] where there are too many
+      def bytes(sort, id)
+        most = LARGEST_FILE_BYTES.fetch(sort)
+        read = @entries.fetch(Writing.path(sort, id)).get_input_stream.read(most + 1).to_s
+        read.bytesize > most ? raise(Error.new("A #{sort} in it is too large.", field: "file")) : read
+      end
+    end
+  end
+end

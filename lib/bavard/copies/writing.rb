@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "json"
+require "zip"
+require_relative "../core/stage/document_reading"
+
+module Bavard
+  module Copies
+    # A copy to hand on: a document as JSON, or a ZIP of it with the files it needs.
+    module Writing
+      FOLDERS = {"picture" => ["pictures", "webp"], "film" => ["films", "webm"], "font" => ["fonts", "woff2"]}.freeze
+
+      module_function
+
+      # @return [String]
+      def json(document) = "#{JSON.pretty_generate(document)}\n"
+
+      # @param kind [String] stage, look or show: what the document is called in it
+      # @param documents [Array<Hash>] of stages whose files go with it
+      # @yieldparam kind [String] of a file
+      # @yieldparam id [String]
+      # @yieldreturn [String, nil] its bytes
+      # @return [String] a ZIP
+      def zip(kind, document, documents)
+        files = documents.flat_map { |one| Core::Stage::DocumentReading.files(one) }.uniq
+        Zip::OutputStream.write_buffer do |out|
+          put(out, "#{kind}.json", json(document))
+          files.each do |sort, id|
+            bytes = yield(sort, id) or next
+            put(out, path(sort, id), bytes)
+          end
+        end.string
+      end
+
+      # @return [String] where a file lies in a ZIP
+      def path(sort, id) = FOLDERS.fetch(sort).then { |folder, ending| "#{folder}/#{id}.#{ending}" }
+
+      def put(out, name, bytes)
+        out.put_next_entry(name)
+        out.write(bytes)
+      end
+      private_class_method :put
+    end
+  end
+end

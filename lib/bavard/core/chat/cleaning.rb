@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Core
+    module Chat
+      # Takes out of a text what cannot be shown, and keeps offsets into it right.
+      module Cleaning
+        # Longest text taken in, in code points; no platform we can read sends more in one line.
+        LONGEST = 8191
+        # Controls that draw nothing and are not part of any script or emoji; tab becomes a space.
+        UNPRINTED = /[\u0000-\u001F\u007F-\u009F\u2028\u2029\uFFF9-\uFFFB]/
+
+        module_function
+
+        # @return [String]
+        def text(given)
+          cut(printed(given)).strip
+        end
+
+        # @param ranges [Array<Array(Integer, Integer, Object)>] offset, length and what is there, in order, in code points
+        # @return [Array(String, Array)] the text, and the ranges where they lie now
+        def with_ranges(given, ranges)
+          cleaned = String.new(encoding: Encoding::UTF_8)
+          position = 0
+          moved = ranges.map do |from, length, what|
+            before = printed(given[position...from])
+            cleaned << (cleaned.empty? ? before.lstrip : before)
+            position = from + length
+            code = printed(given[from, length])
+            cleaned << code
+            [cleaned.length - code.length, code.length, what]
+          end
+          cleaned << printed(given[position..])
+          finished = cut(cleaned).rstrip
+          finished = finished.lstrip if ranges.empty?
+          [finished, moved.select { |from, length, _| length.positive? && from + length <= finished.length }]
+        end
+
+        def printed(given)
+          given = given.tr("\t", " ")
+          given.match?(UNPRINTED) ? given.gsub(UNPRINTED, "") : given
+        end
+
+        def cut(given)
+          given.length > LONGEST ? given[0, LONGEST] : given
+        end
+
+        private_class_method :printed, :cut
+      end
+    end
+  end
+end

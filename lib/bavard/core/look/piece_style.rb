@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require_relative "../stage/document"
+require_relative "chat_css"
+require_relative "motion"
+require_relative "words_css"
+
+module Bavard
+  module Core
+    module Look
+      # All a page needs to draw one piece, but for what comes and goes in it.
+      #
+      #   PieceStyle.of(piece, house)   # => {id: "chat1", kind: "chat", place: [67, 438, 795, 585], css: {…}, words: {…} …}
+      #
+      # other:: the custom properties that differ in the piece's other form, for links that ask for it
+      module PieceStyle
+        # What of a kind goes to the page as it is kept.
+        CONTENT = {
+          "picture" => %w[pictures fit round change], "video" => %w[film again loudness fit round], "text" => [],
+          "clock" => %w[clock clock_form before after], "now_line" => %w[seconds],
+          "chat" => %w[parts emote_motion emotes_alone time_form ticker_speed]
+        }.freeze
+
+        module_function
+
+        # @param piece [Hash] as the document has it
+        # @param house [Hash] the show's colours and faces
+        # @return [Hash]
+        def of(piece, house)
+          drawn = Stage::Document.drawn(piece, house)
+          style = {id: piece["id"], kind: piece["kind"], side: piece["side"], place: piece.values_at(*Stage::PieceKind::PLACE_NAMES),
+                   opacity: piece["opacity"] / 100.0, **drawn.slice(*CONTENT.fetch(piece["kind"], []))}
+          style[:content] = piece["words"] if piece["kind"] == "text"
+          maker = css_of(piece) or return style
+          style[:installed] = installed(drawn)
+
+          style[:css] = maker.from(drawn)
+          style[:words] = maker.words(drawn)
+          style.merge!(of_chat(drawn)) if piece["kind"] == "chat"
+          style[:other] = other_form(piece, house, style[:css], maker) unless piece["bright"].empty?
+          style
+        end
+
+        # @return [Boolean] whether it is drawn at all
+        def drawn?(piece) = piece["kind"] != Stage::SpacePiece::KEY && !piece["hidden"]
+
+        def of_chat(drawn)
+          {motion: Motion.of(drawn), own_css: OwnCss.read(drawn["own_css"], drawn["id"]).css,
+           markup: OwnMarkup.read(drawn["own_markup"]).tree}.compact
+        end
+
+        # Faces a screen must have installed, by their exact names.
+        def installed(drawn)
+          drawn.values.grep(String).grep(Faces::INSTALLED).uniq.map { |name| Faces.family(name) }
+        end
+
+        def css_of(piece)
+          return ChatCss if piece["kind"] == "chat"
+
+          WordsCss if piece.key?("text_size_px")
+        end
+
+        # @return [Array(String, Hash)] the other form, and what differs in it
+        def other_form(piece, house, css, maker)
+          form = (Stage::TwoForms::FORMS - [piece["form"]]).first
+          theirs = maker.from(Stage::Document.drawn(piece, house, form:))
+          [form, theirs.reject { |name, value| css[name] == value }]
+        end
+
+        private_class_method :of_chat, :installed, :css_of, :other_form
+      end
+    end
+  end
+end

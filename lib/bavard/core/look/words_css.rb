@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+require_relative "plate_settings"
+require_relative "type_settings"
+
+module Bavard
+  module Core
+    module Look
+      # The settings of a piece that shows words, as custom properties and words of the air page's style sheet.
+      module WordsCss
+        WORDS = %w[text_align text_upright plate_for turn too_long].freeze
+
+        module_function
+
+        # @param piece [Hash] as it is drawn
+        # @return [Hash{String => String}]
+        def from(piece)
+          {**TypeSettings.css("text", piece), **PlateSettings.css("plate", piece),
+            "--line-spacing" => PlateSettings.share(piece["text_line_spacing"])}
+        end
+
+        # @return [Hash{String => String}]
+        def words(piece) = piece.slice(*WORDS)
+      end
+    end
+  end
+end

@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "pieces/chat"
+require_relative "pieces/clock"
+require_relative "pieces/now_line"
+require_relative "pieces/picture"
+require_relative "pieces/space"
+require_relative "pieces/text"
+require_relative "pieces/video"
+
+module Bavard
+  module Core
+    module Stage
+      # The kinds of pieces there are.
+      module Pieces
+        KINDS = [ChatPiece, PicturePiece, VideoPiece, TextPiece, ClockPiece, NowLinePiece, SpacePiece].to_h { |kind| [kind::KEY, kind] }.freeze
+
+        module_function
+
+        # @return [Module] what knows pieces of this kind
+        # @raise [Bavard::Error]
+        def kind(name)
+          KINDS[name] || raise(Error.new("There is no piece of the kind “#{name}”.", field: "kind", value: name))
+        end
+
+        # @return [String] how a piece is called: as the host calls it, or by its kind
+        def label(piece)
+          called = piece["called"].to_s
+          called.empty? ? kind(piece["kind"])::LABEL : called
+        end
+      end
+    end
+  end
+end

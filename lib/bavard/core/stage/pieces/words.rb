@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+require_relative "../../look/plate_settings"
+require_relative "../../look/type_settings"
+require_relative "../piece_kind"
+require_relative "../two_forms"
+
+module Bavard
+  module Core
+    module Stage
+      # What pieces that show words share: their type, their plate and where in their place they stand. Extends a module
+      # that has CONTENT.
+      module WordsPiece
+        include PieceKind
+        include TwoForms
+
+        LOOK = [
+          *Look::TypeSettings.of("text", "text", main: true, defaults: {"size_px" => 40, "weight" => 600}),
+          Property.number("text_line_spacing", "line spacing", 80..240, 125, unit: "%"),
+          Property.choice("text_align", "text aligned", %w[start centre end], "start"),
+          Property.choice("text_upright", "text stands", %w[top middle bottom], "middle"),
+          Property.choice("plate_for", "plate", %w[text rows piece none], "text"),
+          *Look::PlateSettings.of("plate", "plate", {"opacity" => 0})
+        ].freeze
+        FORMED = TwoForms.formed(LOOK)
+        FORMS = TwoForms.properties(FORMED).freeze
+      end
+    end
+  end
+end

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+require "time"
+require_relative "../core/amount"
+require_relative "../core/intake"
+require_relative "../core/look/colour"
+
+module Bavard
+  module Feeds
+    # Reads plain data that a platform sent, trusting none of it: what is not of the kind that is asked for is nil.
+    module Given
+      LONGEST_ID = 200
+      LONGEST_NAME = 200
+      LONGEST_TEXT = 16_000
+      LONGEST_ADDRESS = 2000
+      MOST_BADGES = 12
+      # Bytes that no text of ours holds.
+      NOT_TEXT = "\0"
+
+      module_function
+
+      def text(value, longest = LONGEST_TEXT)
+        value.delete(NOT_TEXT)[0, longest] if value.is_a?(String) && !value.empty?
+      end
+
+      def id(value)
+        value = value.to_s if value.is_a?(Integer)
+        text(value, LONGEST_ID)
+      end
+
+      def name(value) = text(value, LONGEST_NAME)
+      def hash(value) = value.is_a?(Hash) ? value : {}
+      def list(value) = value.is_a?(Array) ? value : []
+      def whole(value) = (value if value.is_a?(Integer) && value.between?(0, 10**12))
+      def colour(value) = Core::Look::Colour.normal(value)
+
+      # @return [String, nil] an address of the web
+      def address(value)
+        value if value.is_a?(String) && value.length <= LONGEST_ADDRESS && value.match?(%r{\Ahttps?://[^\s"<>\\]+\z})
+      end
+
+      # @return [Integer, nil] Unix milliseconds, from ISO 8601
+      def time_ms(value)
+        (Time.iso8601(value).to_r * 1000).to_i if value.is_a?(String)
+      rescue ArgumentError
+        nil
+      end
+
+      # @return [Symbol, nil] one of Core::EVENTS
+      def event(value)
+        Core::EVENTS.find { |what| what.to_s == value }
+      end
+    end
+  end
+end

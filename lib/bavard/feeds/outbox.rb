@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Feeds
+    # Lines that the host wants to send on a feed, from any thread to the feed's own, which may be waiting on {#io}.
+    class Outbox
+      Letter = Struct.new(:answer_id, :text)
+
+      # @return [IO] readable once there is something
+      attr_reader :io
+
+      def initialize
+        @letters = Queue.new
+        @io, @bell = IO.pipe
+      end
+
+      def put(answer_id, text)
+        @letters << Letter.new(answer_id, text)
+        @bell.write_nonblock(".", exception: false)
+      rescue IOError
+        nil # the feed has just been taken away
+      end
+
+      # @return [Array<Letter>]
+      def take
+        @io.read_nonblock(4096, exception: false)
+        Array.new(@letters.size) { @letters.pop }
+      end
+
+      def close
+        [@io, @bell].each(&:close)
+      end
+    end
+  end
+end

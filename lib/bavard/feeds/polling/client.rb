@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+require "json"
+require "net/http"
+require "uri"
+require_relative "../trouble"
+
+module Bavard
+  module Feeds
+    module Polling
+      # Asks a platform over HTTP; one connection is kept open from one question to the next.
+      class Client
+        # The platform cannot be reached; the message says why.
+        class Unreachable < StandardError
+        end
+
+        # It answered something that cannot be read.
+        class Nonsense < StandardError
+        end
+        # retry_after_ms:: how long it wants not to be asked, or nil
+        Answer = Struct.new(:status, :body, :retry_after_ms)
+
+        OPEN_WITHIN_S = 6
+        READ_WITHIN_S = 8
+        LARGEST_BYTES = 4 * 1024 * 1024
+        LONGEST_WAIT_S = 3600
+
+        # @param base [String] such as "http://127.0.0.1:4613"
+        def initialize(base)
+          @base = URI(base)
+        end
+
+        # @return [Answer]
+        # @raise [Unreachable, Nonsense]
+        def get(path, query: {}, token: nil)
+          path = "#{path}?#{URI.encode_www_form(query)}" unless query.empty?
+          ask(Net::HTTP::Get.new(path), token)
+        end
+
+        # @param body [Hash]
+        def post(path, body, token:)
+          request = Net::HTTP::Post.new(path, {"content-type" => "application/json"})
+          request.body = JSON.generate(body)
+          ask(request, token)
+        end
+
+        def close
+          @http&.finish if @http&.started?
+        rescue IOError
+          nil
+        end
+
+        private
+
+        def ask(request, token)
+          request["accept"] = "application/json"
+          request["authorization"] = "Bearer #{token}" if token
+          status, retry_after, body = receive(request)
+          return Answer.new(status, {}, retry_after) unless status.between?(200, 499)
+
+          Answer.new(status, read(body, status), retry_after)
+        rescue *Trouble::NETWORK, Net::HTTPBadResponse, Net::ProtocolError => error
+          close
+          @http = nil
+          raise Unreachable, Trouble.words(error, @base.host, @base.port, within_s: READ_WITHIN_S)
+        end
+
+        def receive(request)
+          body = String.new(encoding: Encoding::BINARY)
+          response = connection.request(request) do |answer|
+            answer.read_body do |bytes|
+              body << bytes
+              raise Nonsense, "#{@base.host} sent more than #{LARGEST_BYTES / 1024 / 1024} MB at once." if body.bytesize > LARGEST_BYTES
+            end
+          end
+          [response.code.to_i, wait(response["retry-after"]), body]
+        rescue Nonsense
+          close
+          @http = nil
+          raise
+        end
+
+        def connection
+          return @http if @http&.started?
+
+          @http = Net::HTTP.new(@base.host, @base.port, nil)
+          @http.use_ssl = @base.scheme == "https"
+          @http.open_timeout = OPEN_WITHIN_S
+          @http.read_timeout = @http.write_timeout = READ_WITHIN_S
+          @http.max_retries = 0
+          @http.start
+        end
+
+        def read(body, status)
+          given = JSON.parse(body.force_encoding(Encoding::UTF_8).scrub, max_nesting: 20)
+          given.is_a?(Hash) ? given : {}
+        rescue JSON::ParserError
+          return {} if status >= 400
+
+          raise Nonsense, "#{@base.host} answered something that cannot be read."
+        end
+
+        # Seconds, or a date (RFC 9110 §10.2.3).
+        def wait(given)
+          return if given.nil?
+
+          seconds = given.match?(/\A\d+\z/) ? given.to_i : (Time.httpdate(given) - Time.now).ceil
+          seconds.clamp(0, LONGEST_WAIT_S) * 1000
+        rescue ArgumentError
+          nil
+        end
+      end
+    end
+  end
+end

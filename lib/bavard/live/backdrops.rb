@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+require_relative "../core/look/patches"
+
+module Bavard
+  module Live
+    # The pictures behind a stage in the editor, as grids of colours: those that ship, and the host's own.
+    class Backdrops
+      FOLDER = File.expand_path("../../../assets/backdrops", __dir__)
+      SHIPPED = {"dawn" => "Dawn over the reeds", "white" => "A white sky", "thermal" => "Night, thermal", "table" => "Ringing table"}.freeze
+      OWN = /\Afile:([0-9a-f]{32})\z/
+
+      # @param pictures [PictureDesk] that makes the shipped ones' grids, once
+      # @param cabinet [Pictures::Cabinet]
+      def initialize(pictures, cabinet)
+        @pictures = pictures
+        @cabinet = cabinet
+        @lock = Mutex.new
+        @known = {}
+      end
+
+      # @param key [String] one of SHIPPED, or "file:" and the id of an own one
+      # @return [Core::Look::Patches, nil]
+      def grid(key)
+        @lock.synchronize { @known.key?(key) ? @known[key] : @known[key] = read(key) }
+      end
+
+      private
+
+      def read(key)
+        id = OWN.match(key)&.captures&.first || (SHIPPED.key?(key) && @pictures.make(File.binread(File.join(FOLDER, "#{key}.svg")), "grid").id)
+        bytes = id && @cabinet.grid(id)
+        bytes && Core::Look::Patches.read(bytes)
+      end
+    end
+  end
+end

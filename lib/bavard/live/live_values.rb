@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+require_relative "../core/stage/document"
+
+module Bavard
+  module Live
+    # What is set in a stage's pieces while the broadcast goes on, in the draft and on air alike: the text of now lines, and
+    # clocks that are started and stopped. Belongs to its show's thread.
+    class LiveValues
+      # since_ms:: when the clock was started, or nil while it stands; ran_ms:: how long it ran before
+      Clock = Struct.new(:since_ms, :ran_ms) do
+        def ran(now_ms) = ran_ms + (since_ms ? now_ms - since_ms : 0)
+      end
+
+      # @param kept [Hash] as {#to_h} gave it
+      # @param clock [#call] the time in Unix milliseconds
+      def initialize(kept, clock)
+        @clock = clock
+        @texts = (kept["texts"] || {}).transform_values(&:to_s)
+        @clocks = (kept["clocks"] || {}).transform_values { |since, ran| Clock.new(since, ran.to_i) }
+      end
+
+      def now_ms = @clock.call
+
+      # @param text [String] a line each
+      def text(piece_id, text)
+        @texts[piece_id] = Core::Stage::NowLinePiece.lines(text).join("\n")
+      end
+
+      # @return [String] as it was set
+      def text_of(piece_id) = @texts[piece_id].to_s
+
+      # @param what [String] start, stop or back (to the beginning)
+      # @raise [Bavard::Error]
+      def run(piece_id, what)
+        clock = @clocks[piece_id] ||= Clock.new(nil, 0)
+        case what
+        when "start" then clock.since_ms ||= now_ms
+        when "stop" then @clocks[piece_id] = Clock.new(nil, clock.ran(now_ms))
+        when "back" then @clocks[piece_id] = Clock.new(clock.since_ms && now_ms, 0)
+        else raise Error.new("A clock can start, stop and go back.", field: "what", value: what)
+        end
+      end
+
+      # @return [Hash] by piece, as a page draws it
+      def report(document, now = now_ms)
+        document["pieces"].each_with_object({}) do |piece, report|
+          case piece["kind"]
+          when "clock" then report[piece["id"]] = clock(piece, now)
+          when "now_line" then report[piece["id"]] = {lines: lines(piece)}
+          end
+        end
+      end
+
+      # @return [Hash] by piece, for the Stage's inspector
+      def told = {texts: @texts, running: @clocks.transform_values { |clock| !clock.since_ms.nil? }}
+
+      # @return [Hash] to be kept
+      def to_h = {"texts" => @texts, "clocks" => @clocks.transform_values(&:to_a)}
+
+      private
+
+      def lines(piece)
+        given = Core::Stage::NowLinePiece.lines(text_of(piece["id"]))
+        given.empty? ? Core::Stage::NowLinePiece.lines(piece["otherwise"]) : given
+      end
+
+      def clock(piece, now)
+        running = @clocks[piece["id"]] || Clock.new(nil, 0)
+        time = Time.at(now / 1000)
+        of_day_ms = (((time.hour * 60) + time.min) * 60_000) + (time.sec * 1000) + (now % 1000)
+        Core::Stage::ClockPiece.state(piece, time_of_day_ms: of_day_ms, ran_ms: running.ran(now), running: !running.since_ms.nil?)
+      end
+    end
+  end
+end

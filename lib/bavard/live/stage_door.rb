@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+require_relative "../error"
+require_relative "stage_desk"
+
+module Bavard
+  module Live
+    # What pages ask of a show about its stages. For use inside {Show#ask} only.
+    module StageDoor
+      def desk(stage_id)
+        desks[stage_id] || raise(Error.new("That stage is no longer there.", field: "stage", value: stage_id))
+      end
+
+      def clear_air(stage_id)
+        desk(stage_id).clear_air(@house.ids.next(now_ms))
+      end
+
+      def add_stage(stage)
+        desks[stage.id] ||= desk_with(stage, [])
+      end
+
+      # Nobody sees it any more; it is kept, with its way back.
+      #
+      # @return [Integer, nil] a stage to look at instead
+      def remove_stage(stage_id)
+        desk = desk(stage_id)
+        (@removed ||= {})[stage_id] = desks.delete(stage_id)
+        desk.close
+        now = now_ms
+        @house.journal.later { @house.stages.remove(stage_id, now) }
+        desks.keys.first
+      end
+
+      def put_back_stage(stage_id)
+        desk = @removed&.delete(stage_id) || raise(Error.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+        @house.journal.later { @house.stages.put_back(stage_id) }
+        order_with(desks.merge(stage_id => desk).sort_by { |_, one| one.stage.place }.map(&:first), desks.merge(stage_id => desk))
+      end
+
+      # @param ids [Array<Integer>] of its stages, in their new order
+      def order_stages(ids)
+        raise Error.new("These are not the show's stages.", field: "ids", value: ids) unless ids.sort == desks.keys.sort
+
+        order_with(ids, desks)
+        @house.journal.later { @house.stages.keep_order(ids) }
+      end
+
+      private
+
+      def order_with(ids, all)
+        @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }
+      end
+
+      def desk_with(stage, entries)
+        shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name)
+        StageDesk.new(stage, @house, shared, entries:) { |style| desks.each_value { |desk| desk.editor.adopt(style) } }
+      end
+    end
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Pictures
+    # How much one picture may be.
+    module Bounds
+      LARGEST_BYTES = 8 * 1024 * 1024
+      LARGEST_BYTES_FOR = {"emote" => LARGEST_BYTES, "stage" => 24 * 1024 * 1024, "grid" => LARGEST_BYTES}.freeze
+      # How long one may take.
+      WITHIN_S = {"emote" => 12, "stage" => 45, "grid" => 45}.freeze
+      LONGEST_SIDE_PX = 4096
+      MOST_FRAMES = 300
+      # Of all frames together.
+      MOST_PIXELS = 120_000_000
+      # Heights that are made: what one emote is at 1×, 2× and 4×.
+      HEIGHTS_PX = {"1" => 28, "2" => 56, "4" => 112}.freeze
+      # And of what stands on a stage: for lists, and as large as it may be drawn.
+      STAGE_HEIGHTS_PX = {"1" => 120, "2" => 540, "4" => 2160}.freeze
+      # Patches of a picture on its longer side.
+      GRID_PX = 160
+      PURPOSES = {"emote" => HEIGHTS_PX, "stage" => STAGE_HEIGHTS_PX, "grid" => {"1" => 120}}.freeze
+      # For what the colours are wanted too.
+      GRIDDED = %w[stage grid].freeze
+      # Wider than this many heights it is a banner, and is fitted to that width.
+      WIDEST_RATIO = 6
+
+      module_function
+
+      # @return [String, nil] what is too much, in words
+      def against(width, height, frames)
+        return "it is #{width} × #{height} pixels; #{LONGEST_SIDE_PX} is the longest side" if [width, height].max > LONGEST_SIDE_PX
+        return "it has #{frames} frames; #{MOST_FRAMES} is the most" if frames > MOST_FRAMES
+        return "its frames together have too many pixels" if width * height * frames > MOST_PIXELS
+
+        "it has no size" if width < 1 || height < 1
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "fileutils"
+
+module Bavard
+  module Pictures
+    # Where made pictures are kept: files named after their content, so that none is there twice or ever changes.
+    class Cabinet
+      SIZES = %w[1 2 4 still].freeze
+      NAME = /\A([0-9a-f]{32})-(1|2|4|still)\.webp\z/
+
+      # @param root [String] a folder
+      def initialize(root)
+        @root = root
+      end
+
+      # Keeps all sizes, or none: a picture counts as there once its last file is.
+      #
+      # @param made [Workshop::Made]
+      def keep(made)
+        FileUtils.mkdir_p(File.join(@root, made.id[0, 2]))
+        made.files.sort_by { |name, _| name == "1" ? 1 : 0 }.each { |name, bytes| write(path(made.id, name), bytes) }
+        made
+      end
+
+      def there?(id) = File.exist?(path(id, "1"))
+
+      # @return [String, nil] the colours of a stage's picture, as Core::Look::Patches reads them
+      def grid(id)
+        file = path(id, "grid")
+        File.binread(file) if id.match?(/\A[0-9a-f]{32}\z/) && File.exist?(file)
+      end
+
+      # @param name [String] as in an address: "5f…-2.webp"
+      # @return [String, nil] its file
+      def find(name)
+        match = NAME.match(name) or return
+        file = path(match[1], match[2])
+        File.exist?(file) ? file : nil
+      end
+
+      private
+
+      def path(id, size) = File.join(@root, id[0, 2], size == "grid" ? "#{id}.grid" : "#{id}-#{size}.webp")
+
+      def write(file, bytes)
+        part = "#{file}.#{Process.pid}.part"
+        File.binwrite(part, bytes)
+        File.rename(part, file)
+      end
+    end
+  end
+end

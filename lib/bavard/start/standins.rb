@@ -1,0 +1,81 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "child"
+require_relative "ports"
+
+module Bavard
+  module Start
+    # The simulated platforms: where they listen, their processes, and the list of platforms the application gets.
+    class Standins
+      # Ports from the application's on, and what each stand-in is started with.
+      OFFSETS = {"irc" => 10, "web" => 11, "lantern" => 13, "skein" => 14}.freeze
+      SCOPES = {"read" => "chat.read", "write" => "chat.write"}.freeze
+      CONSENT = {"authorize" => "/oauth/authorize", "token" => "/oauth/token", "revoke" => "/oauth/revoke", "whoami" => "/v1/me",
+                 "client_id" => "bavard", "scopes" => SCOPES}.freeze
+      CHANNEL = "#reedmere"
+      PACE = "14"
+
+      attr_reader :ports, :file
+
+      # @param data [DataFolder]
+      # @param port [Integer] the application's
+      # @param env [Hash] as ENV; OXBOW_PACE, LANTERN_PACE, SKEIN_PACE: lines a minute
+      def initialize(data, port, env)
+        @data = data
+        @port = port
+        @env = env
+        @file = data.path("platforms.json")
+      end
+
+      # They stay where they were last time, if they can.
+      def place
+        kept = @data.path("standins.json")
+        known = File.exist?(kept) ? JSON.parse(File.read(kept)) : {}
+        taken = [@port]
+        @ports = OFFSETS.to_h { |name, offset| [name, Ports.free(known[name] || (@port + offset), taken:).tap { |port| taken << port }] }
+        File.write(kept, JSON.generate(@ports))
+        File.write(@file, JSON.pretty_generate(platforms))
+        self
+      end
+
+      # @return [Array<Child>] not started yet
+      def children
+        [child("Oxbow", {"OXBOW_IRC_PORT" => ports["irc"], "OXBOW_WEB_PORT" => ports["web"]}),
+          child("Lantern", {"LANTERN_WEB_PORT" => ports["lantern"]}), child("Skein", {"SKEIN_WEB_PORT" => ports["skein"]})]
+      end
+
+      # @return [Array<Array(String, String)>] names, and where to find them
+      def places
+        [["Oxbow", "irc://127.0.0.1:#{ports["irc"]}/#{CHANNEL.sub("#", "%23")}"], ["Oxbow", "#{page("web")}  (type as any of its viewers)"],
+          ["Lantern", page("lantern")], ["Skein", page("skein")]]
+      end
+
+      # @return [Array<Hash>] as Feeds::Platform has them
+      def platforms
+        [
+          {key: "oxbow", name: "Oxbow", kind: "irc", shape: "circle", colour: "#5fb8d6", base: page("web"),
+           address: {"host" => "127.0.0.1", "port" => ports["irc"].to_s}, mapping: oxbow_mapping},
+          {key: "lantern", name: "Lantern", kind: "polling", shape: "diamond", colour: "#e58fb0", base: page("lantern"), consent: CONSENT},
+          {key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#63c58a", base: page("skein"), consent: CONSENT}
+        ]
+      end
+
+      private
+
+      def page(port) = "http://127.0.0.1:#{ports[port]}"
+
+      def oxbow_mapping
+        {"emote_unit" => ["bytes"], "emote_address" => ["#{page("web")}/pictures/emotes/{id}"],
+         "badge_address" => ["#{page("web")}/pictures/badges/{id}.svg"]}
+      end
+
+      def child(name, env)
+        variable = name.upcase
+        Child.new(name, ["ruby", "standins/#{name.downcase}/run.rb"], log: @data.path("log", "#{name.downcase}.log"),
+          env: env.transform_values(&:to_s).merge("#{variable}_PACE" => @env.fetch("#{variable}_PACE", PACE),
+            "#{variable}_FILE" => @data.path("#{name.downcase}.jsonl")))
+      end
+    end
+  end
+end

@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+require_relative "../copies/reading"
+require_relative "../copies/writing"
+require_relative "../error"
+require_relative "copy_desk"
+require_relative "station"
+
+module Bavard
+  module Web
+    # Copies of stages, looks and shows, handed on and taken in: routes of the Stage.
+    class StageApp < Station
+      # A copy to hand on: of this stage, of a piece's look, or of the whole show; as JSON, or as a ZIP with its files.
+      get "/:stage/copy" do
+        stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
+        stage = on_desk(&:stage)
+        name, document, with = copy_of(text(params["what"]), stage, stages)
+        zipped = params["as"] == "zip"
+        attachment "#{name.gsub(/[^\p{L}\p{N} _-]/, "")[0, 50]}.#{text(params["what"])}.#{zipped ? "zip" : "json"}"
+        content_type zipped ? "application/zip" : :json
+        zipped ? Copies::Writing.zip(text(params["what"]), document, with) { |sort, file| bytes_of(sort, file) } : Copies::Writing.json(document)
+      end
+
+      # What a copy that somebody brings would change, and what it lacks.
+      post "/:stage/copy-in/tell" do
+        stage = on_desk(&:stage)
+        Copies::Reading.of(brought) { |reading| json(CopyDesk.new(site, @record.id, reading).told(stage.draft, piece_of(stage))) }
+      end
+
+      # Takes it in: a stage in the place of this draft or as another one, a look onto a piece, a show as more stages.
+      post "/:stage/copy-in" do
+        kind, document = Copies::Reading.of(brought) { |reading| [reading.kind, CopyDesk.new(site, @record.id, reading).take_in] }
+        case kind
+        when "look" then on_editor { |editor| editor.edit({"do" => "look", "piece" => text(params["piece"]), "set" => document["set"]}) }
+        when "show" then take_show(document)
+        else take_stage(document)
+        end
+        json(kind:)
+      end
+
+      helpers do
+        def copy_of(what, stage, stages)
+          case what
+          when "stage" then [stage.name, stage.draft, [stage.draft]]
+          when "show" then [@record.name, Copies::ShowDocument.of(@record.name, stages, ask(&:record).gate), stages.map(&:draft)]
+          when "look"
+            piece = piece_of(stage) || raise(Error.new("Which piece?", field: "piece"))
+            [Core::Stage::Pieces.label(piece), Core::Look::Look.of(piece, Core::Stage::Pieces.label(piece)), []]
+          else raise Error.new("There are copies of a stage, a look and a show.", field: "what")
+          end
+        end
+
+        def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
+
+        def bytes_of(sort, file)
+          path = {"film" => File.join(site.films, "#{file}.webm"), "font" => File.join(site.faces, "#{file}.woff2")}
+            .fetch(sort) { site.cabinet.find("#{file}-4.webp") }
+          File.binread(path) if path && File.exist?(path)
+        end
+
+        # A file, or text that was pasted.
+        def brought
+          file = params["file"]
+          bytes = file.is_a?(Hash) ? file[:tempfile].read(Copies::Reading::LARGEST_BYTES + 1) : text(params["text"])
+          bytes.to_s.empty? ? raise(Error.new("Which copy? A file, or text.", field: "file")) : bytes
+        end
+
+        def add_stage(name, document, backdrop)
+          stage = site.house.stages.create(@record.id, name:, document:, backdrop: BACKDROPS.key?(backdrop) ? backdrop : "none")
+          ask { |show| show.add_stage(stage) }
+        end
+
+        # Its gate only where that is wanted.
+        def take_show(document)
+          document["stages"].each { |stage| add_stage(stage["name"], stage["document"], stage["backdrop"]) }
+          gate = document["gate"]
+          ask { |show| show.gate = gate } if gate && params["into"] == "all"
+        end
+
+        def take_stage(document)
+          Store::Stages.checked(document)
+          return add_stage(name_or("Taken in"), document, "none") if params["into"] == "new"
+
+          on_editor { |editor| editor.edit({"do" => "replace", "document" => document}, by: @record.host_name) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require_relative "../error"
+require_relative "../pictures/film"
+require_relative "../pictures/typeface"
+require_relative "../store/files"
+
+module Bavard
+  module Web
+    # Pictures, films, fonts and backdrops that somebody brings for a show's stages: made anew, and kept.
+    class StageFiles
+      LARGEST_BYTES = Bavard::Pictures::Film::LARGEST_BYTES
+      KINDS = %w[picture backdrop film font].freeze
+
+      # @param site [Site]
+      def initialize(site, show_id)
+        @site = site
+        @show_id = show_id
+      end
+
+      # @param kind [String] one of KINDS
+      # @param name [String] as the file is called
+      # @param file [IO] with a path
+      # @return [Store::Files::Kept]
+      # @raise [Bavard::Error] naming the file and the reason
+      def take(kind, name, file)
+        raise Error.new("Bavard takes pictures, films and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
+
+        kept = made(kind, name, file)
+        @site.house.files.keep(@show_id, kept, @site.house.clock.call)
+      rescue Error => error
+        raise error if error.field
+
+        raise Error.new("“#{name[0, 80]}” was not taken: #{error.message}.", field: "file")
+      end
+
+      private
+
+      def made(kind, name, file)
+        case kind
+        when "film" then film(name, file)
+        when "font" then font(name, file)
+        else picture(kind, name, file)
+        end
+      end
+
+      def font(name, file)
+        made = Bavard::Pictures::Typeface.new.make(file.read, into: @site.faces)
+        Store::Files::Kept.new(id: made.id, kind: "font", name: File.basename(name, ".*"), bytes: file.size)
+      end
+
+      def picture(kind, name, file)
+        made = @site.house.pictures.make(file.read, "stage")
+        Store::Files::Kept.new(id: made.id, kind:, name:, bytes: file.size, width: made.width, height: made.height)
+      end
+
+      def film(name, file)
+        made = Bavard::Pictures::Film.new.make(file.path, into: @site.films)
+        Store::Files::Kept.new(id: made.id, kind: "film", name:, bytes: file.size, width: made.width, height: made.height,
+          more: {"seconds" => made.seconds})
+      end
+    end
+  end
+end

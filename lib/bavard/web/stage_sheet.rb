@@ -1,0 +1,142 @@
+# frozen_string_literal: true
+
+require_relative "../core/stage/document"
+require_relative "../core/stage/starts"
+
+module Bavard
+  module Web
+    # What the Stage's inspector shows of each kind of piece: its parts, the properties of each in groups, and how their
+    # values read. What may be set, and to what, is the core's.
+    module StageSheet
+      LETTERS = %w[face size_px size weight colour].freeze
+      MORE_LETTERS = %w[case underline stretch letter_spacing].freeze
+      AROUND = %w[outline_px outline_colour shadow_opacity shadow_x_px shadow_y_px shadow_blur_px shadow_colour].freeze
+      GROUND = %w[colour opacity gradient to_colour to_opacity padding_x padding_y].freeze
+      EDGE = %w[round_top_start round_top_end round_bottom_end round_bottom_start border border_side border_colour].freeze
+      SHADOW = %w[shadow_opacity shadow_x shadow_y shadow_blur shadow_colour].freeze
+
+      # How values read where the value itself is not the word.
+      WORDS = {
+        "shown" => "Shown", "none" => "None", "theirs" => "Theirs", "one" => "One", "person" => "Per person", "line" => "Per line",
+        "feed" => "Per feed", "role" => "Per role", "typed" => "As typed", "upper" => "UPPER", "lower" => "lower", "login" => "As they sign in",
+        "spoken" => "As it is said", "minutes" => "07:24", "seconds" => "07:24:05", "age" => "3 min", "rows" => "Each row", "all" => "One for all",
+        "turn" => "In turn", "stack" => "Standing", "ticker" => "Running by", "time" => "A set time", "reading" => "To be read", "full" => "Full",
+        "ring" => "Ring", "said" => "Lines", "action" => "Actions", "reply" => "Replies", "paid" => "Paid lines", "follow" => "Follows",
+        "subscription" => "Subscriptions", "renewal" => "Renewals", "gift" => "Gifts", "tip" => "Tips", "purchase" => "Purchases",
+        "visit" => "Visits", "own" => "The host’s own", "everyone" => "Everyone", "text" => "The text", "piece" => "The piece"
+      }.freeze
+      # The same value may read otherwise for one property.
+      OWN_WORDS = {
+        "names" => {"shown" => "Shown", "none" => "Not shown"}, "name_form" => {"shown" => "As it is shown"},
+        "name_place" => {"line" => "In line", "above" => "Above", "column" => "Column"}, "plate_for" => {"line" => "Each line"},
+        "name_plate_by" => {"one" => "One colour", "theirs" => "The name’s"}, "plate_by" => {"one" => "One colour"},
+        "name_colour" => {"one" => "One"}, "line_sides" => {"one" => "One side"},
+        "clock" => {"time" => "Time of day", "until" => "Until a time", "length" => "For a length", "stopwatch" => "Stopwatch"},
+        "newest" => {"bottom" => "Bottom", "top" => "Top", "left" => "Left", "right" => "Right"},
+        **%w[marks badges avatars emotes times].to_h { |part| [part, {"none" => "Not shown"}] }
+      }.freeze
+
+      # What is of no use until something else is set: ending of a name => ending of what decides on it, and to what it must
+      # be set (:some: more than nothing).
+      NEEDS = {
+        "_to_colour" => ["_gradient", %w[across down slanted]], "_to_opacity" => ["_gradient", %w[across down slanted]],
+        "_outline_colour" => ["_outline_px", :some], "_shadow_x_px" => ["_shadow_opacity", :some], "_shadow_y_px" => ["_shadow_opacity", :some],
+        "_shadow_blur_px" => ["_shadow_opacity", :some], "_shadow_colour" => ["_shadow_opacity", :some], "_shadow_x" => ["_shadow_opacity", :some],
+        "_shadow_y" => ["_shadow_opacity", :some], "_shadow_blur" => ["_shadow_opacity", :some], "_border_colour" => ["_border", :some],
+        "_border_side" => ["_border", :some], "one_name_colour" => ["name_colour", %w[one role]], "name_column" => ["name_place", %w[column]],
+        "plate_rule_colour" => ["plate_ruled", [true]], "ticker_speed" => ["flow", %w[ticker]], "separator" => ["flow", %w[ticker]],
+        "reading_speed" => ["stay_by", %w[reading]], "stay_ms" => ["stay_by", %w[time]], "avatar_size" => ["avatars", %w[shown]],
+        "avatar_round" => ["avatars", %w[shown]], "time_form" => ["times", %w[shown]], "badge_size" => ["badges", %w[shown]],
+        "mark_form" => ["marks", %w[shown]], "mark_size" => ["marks", %w[shown]], "line_sides" => ["flow", %w[stack]],
+        "file_name" => ["source", %w[file]], "until" => ["clock", %w[until]], "minutes" => ["clock", %w[length]],
+        "clock_form" => ["clock", %w[time]], "after" => ["clock", %w[until length]]
+      }.freeze
+
+      module_function
+
+      # @return [Hash] by kind: label, icon, fields by name, parts
+      def kinds
+        @kinds ||= Core::Stage::Pieces::KINDS.transform_values do |kind|
+          {label: kind::LABEL, icon: kind::ICON, fields: kind.properties.transform_values { |property| field(property) }, parts: parts(kind)}
+        end
+      end
+
+      # @return [Array<Hash>] key, label and groups of each part, in the order of the specimen
+      def parts(kind)
+        parts = kind::KEY == "chat" ? chat_parts : others(kind)
+        parts.map { |key, label, *groups| {key:, label:, groups: groups.map { |title, names| {title:, names: names & kind.properties.keys} }} }
+      end
+
+      def chat_parts
+        [
+          ["avatar", "Avatar", [nil, %w[avatars avatar_size avatar_round]]],
+          ["time", "Time", [nil, ["times", "time_form", *of("time", LETTERS)]], *more_type("time"), *own_plate("time")],
+          ["badges", "Badges", [nil, %w[badges badge_size marks mark_form mark_size]]],
+          ["name", "Name", [nil, ["names", "name_colour", "one_name_colour", "name_place", "name_column", *of("name", LETTERS), "name_form"]],
+            *more_type("name"), *own_plate("name", %w[name_plate_by])],
+          ["text", "Text", [nil, [*of("text", LETTERS), "text_line_spacing", "text_align"]], *more_type("text"), *own_plate("text")],
+          ["emotes", "Emotes", [nil, %w[emotes emote_size emotes_alone emote_motion]]],
+          ["plate", "Plate", [nil, ["plate_for", "plate_width", "plate_by", *of("plate", GROUND)]], *more_plate,
+            ["Tail, rules, turn", %w[plate_tail line_sides line_turn plate_ruled plate_rule_colour]]],
+          ["stack", "Stack", [nil, %w[flow newest stack_align gap at_most stay_by stay_ms reading_speed keep_last]],
+            ["Running by", %w[ticker_speed separator]], ["Fading and depth", %w[fade tilt tilt_sideways perspective_px]]],
+          ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]],
+          ["highlight", "Stands out", [nil, ["highlight_form", *highlights]], ["Colours by role", %w[role_colours]],
+            ["Colours by person", %w[person_colours]]],
+          ["intake", "Takes in", [nil, %w[kinds feeds roles]]],
+          ["own", "Own CSS", [nil, %w[own_css own_markup]]]
+        ]
+      end
+
+      def others(kind)
+        content = kind.const_defined?(:CONTENT) ? kind::CONTENT.map(&:name) : kind::OWN.map(&:name)
+        look = kind::LOOK.map(&:name)
+        parts = [["content", "What it shows", [nil, content + (look & %w[fit round change])]]]
+        return parts unless kind.properties.key?("text_size_px")
+
+        parts << ["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing"]], *more_type("text")]
+        parts << ["plate", "Plate", [nil, ["plate_for", *of("plate", GROUND)]], *more_plate]
+      end
+
+      def more_type(part) = [["Letters", of(part, MORE_LETTERS)], ["Around them", of(part, AROUND)]]
+
+      def own_plate(part, first = [])
+        plate = "#{part}_plate"
+        [["Its own plate", first + of(plate, GROUND)], ["Edge of its plate", of(plate, EDGE)],
+          ["Shadow of its plate", of(plate, SHADOW)]]
+      end
+
+      def more_plate = [["Corners and edge", of("plate", EDGE)], ["Shadow", of("plate", SHADOW)]]
+
+      def field(property)
+        field = property.field.merge(needs: needs(property.name)).compact
+        return field unless field[:choices]
+
+        field.merge(choices: field[:choices].map { |choice| [choice, words(property.name, choice)] })
+      end
+
+      def needs(name)
+        ending = NEEDS.keys.select { |key| name.end_with?(key) }.max_by(&:length)
+        return highlight_needs(name) unless ending
+        return if !ending.start_with?("_") && name != ending
+
+        other, values = NEEDS[ending]
+        [other.start_with?("_") ? name.delete_suffix(ending) + other : other, values]
+      end
+
+      def highlight_needs(name)
+        [name.delete_suffix("_colour"), [true]] if name.match?(/\Ahighlight_\w+_colour\z/)
+      end
+
+      def words(name, choice)
+        OWN_WORDS.dig(name, choice) || WORDS[choice] || choice.then { |word| word[0].upcase + word[1..] }
+      end
+
+      def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
+      def of(part, names) = names.map { |name| "#{part}_#{name}" }
+
+      private_class_method :parts, :chat_parts, :others, :more_type, :more_plate, :own_plate, :field, :needs, :highlight_needs, :words, :highlights,
+        :of
+    end
+  end
+end

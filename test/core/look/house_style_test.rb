@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/look/piece_style"
+require_relative "../../../lib/bavard/core/stage/edit"
+
+class HouseStyleTest < Minitest::Test
+  Document = Bavard::Core::Stage::Document
+  Edit = Bavard::Core::Stage::Edit
+  PieceStyle = Bavard::Core::Look::PieceStyle
+
+  def setup
+    @document = Edit.apply(Document.empty, {"do" => "add", "kind" => "chat"}).document
+  end
+
+  def css(document) = PieceStyle.of(document["pieces"][0], document["house"])[:css]
+
+  def test_pieces_follow_when_a_colour_or_face_of_the_show_is_changed
+    assert_equal "#ffffff", css(@document)["--text-colour"]
+    blue = Edit.apply(@document, {"do" => "house", "sort" => "colours", "key" => "ink", "value" => {"name" => "Ink", "value" => "#00f"}}).document
+    assert_equal "#0000ff", css(blue)["--text-colour"]
+    other = Edit.apply(blue, {"do" => "house", "sort" => "faces", "key" => "text", "value" => {"name" => "Text", "value" => "Bitter"}}).document
+    assert_match(/\A"Bitter"/, css(other)["--text-face"])
+  end
+
+  def test_a_name_that_is_taken_away_leaves_no_piece_without_a_colour
+    named = Edit.apply(@document, {"do" => "house", "sort" => "colours", "key" => "reed", "value" => {"name" => "Reed", "value" => "#a8c46a"}}).document
+    used = Edit.apply(named, {"do" => "set", "piece" => "chat1", "values" => {"text_colour" => "house:reed"}}).document
+    assert_equal "#a8c46a", css(used)["--text-colour"]
+    gone = Edit.apply(used, {"do" => "house", "sort" => "colours", "key" => "reed", "value" => nil})
+    assert_equal "#ffffff", css(gone.document)["--text-colour"]
+    assert_equal used, Edit.apply(gone.document, gone.undo).document
+  end
+
+  def test_a_name_stands_for_no_other_name_and_for_nothing_that_is_no_colour
+    ["house:ink", "red", "#12", nil, 7].each do |value|
+      edit = {"do" => "house", "sort" => "colours", "key" => "loop", "value" => {"name" => "Loop", "value" => value}}
+      assert_raises(Bavard::Error, value.inspect) { Edit.apply(@document, edit) }
+    end
+  end
+
+  def test_on_bright_pictures_a_piece_has_a_form_of_its_own
+    dark = Edit.apply(@document, {"do" => "set", "piece" => "chat1", "values" => {"plate_opacity" => 40}}).document
+    bright = Edit.apply(dark, {"do" => "set", "piece" => "chat1", "values" => {"form" => "bright"}}).document
+    set = Edit.apply(bright, {"do" => "set", "piece" => "chat1", "values" => {"text_colour" => "#112233", "text_size_px" => 44}})
+    assert_equal [{"text_colour" => "#112233"}, 44], set.document["pieces"][0].values_at("bright", "text_size_px")
+    assert_equal "#112233", css(set.document)["--text-colour"]
+    form, other = PieceStyle.of(set.document["pieces"][0], set.document["house"])[:other]
+    assert_equal ["dark", {"--text-colour" => "#ffffff"}], [form, other]
+    assert_equal bright, Edit.apply(set.document, set.undo).document
+  end
+end

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/feeds/outbox"
+require_relative "../../../lib/bavard/feeds/socket/session"
+
+class WebSocketSessionTest < Minitest::Test
+  include Bavard::Feeds
+
+  Held = Struct.new(:token) { def may?(what) = %w[read write].include?(what) }
+
+  def setup
+    @rejected = []
+  end
+
+  def session(cursor: nil, heard_at_ms: nil, permission: nil)
+    WebSocketFeed::Session.new(1, "reedmere", Resume.new(nil, heard_at_ms, cursor), name: "Skein", permission:, reject: @rejected.method(:<<)).tap { |made| made.begin(0) }
+  end
+
+  def joined(**more)
+    session(**more).tap do |made|
+      made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
+      made.receive({"op" => "joined", "resume" => "r1", "on_air" => true, "seq" => 7}, 20)
+      made.take_outgoing
+      made.take_intakes
+    end
+  end
+
+  def line(seq, id: "m#{seq}", at_ms: 100)
+    {"op" => "event", "seq" => seq, "kind" => "line", "id" => id, "ts" => at_ms, "body" => "hello", "from" => {"login" => "ann"}}
+  end
+
+  def test_it_joins_as_a_guest_or_with_a_permission
+    [[nil, nil], [Held.new("word"), "word"]].each do |permission, token|
+      made = session(permission:)
+      made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
+      assert_equal [{op: "join", room: "reedmere", token:}], made.take_outgoing
+    end
+  end
+
+  def test_it_goes_on_where_it_was
+    made = session(cursor: {"resume" => "r1", "after" => 7})
+    made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
+    assert_equal [{op: "resume", resume: "r1", after: 7}], made.take_outgoing
+    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7}, 1000)
+    made.receive(line(8, at_ms: 500), 1010)
+    made.receive(line(9, at_ms: 1500), 1510)
+    assert_equal [true, false], made.take_intakes.select { |intake| intake.kind == :line }.map(&:history?)
+    assert_equal({"resume" => "r2", "after" => 9}, made.cursor)
+  end
+
+  def test_what_cannot_be_told_again_is_a_gap
+    made = session(cursor: {"resume" => "r1", "after" => 7}, heard_at_ms: 400)
+    made.receive({"op" => "hello"}, 900)
+    made.receive({"op" => "cannot_resume"}, 1000)
+    assert_equal [400, 1000], made.take_intakes.find { |intake| intake.kind == :gap }.body.to_a
+    assert_equal :join, made.take_outgoing.last[:op].to_sym
+  end
+
+  def test_a_missed_heartbeat_ends_it
+    made = joined
+    made.tick(12_000)
+    assert_nil made.ended
+    made.tick(12_600)
+    assert_equal :waiting, made.ended.state
+    assert_includes made.ended.reason, "heartbeat"
+  end
+
+  def test_a_beat_is_answered_and_counts_as_heard
+    made = joined
+    made.receive({"op" => "beat"}, 9000)
+    assert_equal [{op: "beat"}], made.take_outgoing
+    made.tick(20_000)
+    assert_nil made.ended
+  end
+
+  def test_what_close_codes_mean
+    {1012 => [:waiting, nil], 4401 => [:needs_you, :permission], 4404 => [:needs_you, :address],
+     4429 => [:waiting, nil]}.each do |code, (state, want)|
+      made = joined
+      made.closed(code, "why", 100)
+      assert_equal [state, want], [made.ended.state, made.ended.want], code.to_s
+    end
+    assert_includes joined.tap { |made|
+      made.closed(1012, "restarting", 100)
+    }.ended.reason, "(1012, restarting). Nothing is lost: it will send again from 7 on."
+  end
+
+  def test_an_answer_went_was_refused_or_was_never_heard_of_again
+    made = joined(permission: Held.new("word"))
+    (1..3).each { |id| made.say(Outbox::Letter.new(id, "thanks"), 100) }
+    assert_equal [{op: "say", nonce: "1", body: "thanks"}], made.take_outgoing.first(1)
+    made.receive({"op" => "said", "nonce" => "1"}, 200)
+    made.receive({"op" => "refused", "nonce" => "2", "reason" => "too long"}, 200)
+    made.receive({"op" => "beat"}, 8000)
+    made.tick(8200)
+    assert_equal [[1, true, nil], [2, false, "too long"], [3, false, "Skein did not say whether it took the line."]], made.take_intakes.map { |intake|
+      intake.body.to_a
+    }
+  end
+
+  def test_a_guest_cannot_answer
+    made = joined
+    made.say(Outbox::Letter.new(1, "thanks"), 100)
+    refute made.take_intakes.first.body.went
+    assert_empty made.take_outgoing
+  end
+
+  def test_nonsense_is_counted_and_changes_nothing
+    made = joined
+    [{"op" => 5}, {"op" => "event"}, {"op" => "event", "seq" => "x", "kind" => "line"}, {"op" => "event", "seq" => 8, "kind" => []}, {}].each do |one|
+      made.receive(one, 100)
+    end
+    assert_empty made.take_intakes
+    assert_equal 5, @rejected.size
+    assert_nil made.ended
+  end
+end

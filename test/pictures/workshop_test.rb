@@ -1,0 +1,105 @@
+# frozen_string_literal: true
+
+require "minitest/autorun"
+require "tmpdir"
+require_relative "../support/drawings"
+require_relative "../../lib/bavard/pictures/cabinet"
+require_relative "../../lib/bavard/pictures/workshop"
+
+# Every kind of picture, and everything that is none, in the processes that touch them.
+class WorkshopTest < Minitest::Test
+  SHOP = Bavard::Pictures::Workshop.new
+  Minitest.after_run { SHOP.stop }
+
+  def make(bytes) = SHOP.make(bytes)
+  def refused(bytes) = assert_raises(Bavard::Error) { make(bytes) }.message
+  def read(bytes) = Vips::Image.new_from_buffer(bytes, "", n: -1)
+
+  def test_every_kind_is_made_anew_as_webp_at_three_sizes
+    {svg: Drawings.svg, png: Drawings.png(300, 200), jpeg: Drawings.jpeg, avif: Drawings.avif,
+     webp: Drawings.plain.webpsave_buffer}.each do |kind, bytes|
+      made = make(bytes)
+      assert_equal %w[1 2 4], made.files.keys, kind
+      assert_equal 1, made.frames
+      made.files.each_value { |file| assert_equal ["RIFF", "WEBP"], [file.byteslice(0, 4), file.byteslice(8, 4)], kind }
+    end
+    sizes = make(Drawings.png(300, 200)).files.values.map { |file| read(file).then { |image| [image.width, image.height] } }
+    assert_equal [[42, 28], [84, 56], [168, 112]], sizes
+  end
+
+  def test_what_moves_keeps_moving_at_its_pace_and_gets_a_still
+    {gif: [Drawings.gif, 6, 60], webp: [Drawings.webp, 6, 60], apng: [Drawings.apng, 4, 80]}.each do |kind, (bytes, frames, delay)|
+      made = make(bytes)
+      assert_equal [frames, %w[1 2 4 still]], [made.frames, made.files.keys], kind
+      image = read(made.files["1"])
+      assert_equal [frames, [delay] * frames], [image.get("n-pages"), image.get("delay")], kind
+      if read(made.files["still"]).get_typeof("n-pages").positive? && read(made.files["still"]).get("n-pages") > 1
+        assert_raises(Vips::Error) do
+          read(made.files["still"]).get("page-height") && raise(Vips::Error,
+            "moves")
+        end
+      end
+      assert_operator made.files["still"].bytesize, :<, made.files["4"].bytesize, kind
+    end
+  end
+
+  def test_a_small_picture_is_not_blown_up_and_a_banner_is_fitted
+    assert_equal [[8, 8]] * 3, make(Drawings.png(8, 8)).files.values.map { |file| read(file).then { |image| [image.width, image.height] } }
+    assert_operator read(make(Drawings.png(2000, 20)).files["4"]).width, :<=, 112 * 6
+  end
+
+  def test_too_large_in_any_way
+    assert_includes refused(Drawings.huge_png(30_000)), "30000 × 30000 pixels"
+    assert_includes refused(Drawings.gif_of(5000)), "frames; 300 is the most"
+    assert_includes refused("\x89PNG\r\n\x1A\n".b + ("x" * (8 * 1024 * 1024))), "more than 8 MB"
+    assert_equal "it is empty", refused("")
+  end
+
+  def test_what_is_no_picture
+    assert_includes refused("hello"), "no PNG, GIF"
+    assert_includes refused(Drawings.zip({"a" => "b"}).then { |path| File.binread(path) }), "no PNG, GIF"
+    assert_includes refused("<html><svg></svg></html>"), "no PNG, GIF"
+    assert_includes refused(Drawings.png.byteslice(0, 40)), "cannot be read"
+    assert_includes refused("GIF89a#{"\xFF" * 60}"), "cannot be read"
+  end
+
+  # What is kept is pixels: whatever a script or a file in it would have done, it cannot.
+  def test_nothing_of_an_svg_survives_but_pixels
+    bytes = Drawings.svg(%(<script>alert(1)</script><circle cx="20" cy="20" r="18" onload="alert(2)"/><foreignObject><b>x</b></foreignObject>))
+    make(bytes).files.each_value { |file| refute_match(/script|alert|svg/i, file) }
+    outside = make(Drawings.svg(%(<image xlink:href="file:///etc/hostname" width="40" height="40"/><image xlink:href="http://127.0.0.1:1/x.png" width="40" height="40"/>)))
+    assert_equal 0, read(outside.files["4"]).extract_band(3).max
+  end
+
+  # Ten to the twelfth circles from a few hundred bytes.
+  def test_an_svg_that_multiplies_is_given_up_and_the_next_picture_comes_through
+    layers = (1..12).map { |number| %(<g id="a#{number}">#{%(<use xlink:href="#a#{number - 1}"/>) * 10}</g>) }.join
+    refute_empty refused(Drawings.svg(%(<g id="a0"><rect width="1" height="1"/></g>#{layers})))
+    assert_equal 1, make(Drawings.svg).frames
+  end
+
+  def test_a_press_that_dies_is_replaced
+    make(Drawings.png)
+    pid = SHOP.instance_variable_get(:@children)["other"].pid
+    Process.kill("KILL", pid)
+    assert_includes refused(Drawings.png(30, 30)), "more time or memory"
+    assert_equal 1, make(Drawings.png(30, 30)).frames
+  end
+
+  def test_the_same_bytes_have_the_same_name
+    assert_equal make(Drawings.png).id, make(Drawings.png).id
+    refute_equal make(Drawings.png).id, make(Drawings.png(10, 10)).id
+  end
+
+  def test_the_cabinet_hands_out_what_it_keeps_and_nothing_else
+    Dir.mktmpdir do |folder|
+      cabinet = Bavard::Pictures::Cabinet.new(folder)
+      made = cabinet.keep(make(Drawings.gif))
+      assert_equal made.files["2"], File.binread(cabinet.find("#{made.id}-2.webp"))
+      ["#{made.id}-9.webp", "../#{made.id}-2.webp", "#{made.id}-2.webp\n", "#{"0" * 32}-2.webp", ""].each do |name|
+        assert_nil cabinet.find(name), name
+      end
+      assert_empty Dir["#{folder}/**/*.part"]
+    end
+  end
+end

@@ -1,0 +1,129 @@
+# frozen_string_literal: true
+
+require_relative "../support/processes"
+require_relative "../support/web_test"
+
+# Feeds of platforms through their addresses: what is tried, refused, kept, and who may touch it.
+class FeedsPagesTest < WebTest
+  def setup
+    @skein = RunningStandin.new("Skein", BEAT_MS: 1000).start
+    @lantern = RunningStandin.new("Lantern", EVERY_MS: 200).start
+    super
+    @site.address = "http://127.0.0.1:4600"
+    sign_up
+  end
+
+  def teardown
+    super
+    [@skein, @lantern].each(&:stop)
+  end
+
+  def platforms = [@skein, @lantern].to_h { |standin| standin.platform.then { |platform| [platform.key, platform] } }
+  def feeds = house.feeds.of_show(@record.id)
+  def lane(id) = @shows[@record.id].ask { |show| show.lane(id).report(show.now_ms) }
+  def until_state(id, state) = wait_for("the feed to be #{state}") { lane(id)[:state] == state }
+
+  # @return [Hash] what the platform sent back to us
+  def granted(key, decision: "grant", feed: nil)
+    get "/feeds/permission", {"platform" => key, "feed" => feed}.compact
+    asked = URI.decode_www_form(URI(last_response.headers["location"]).query).to_h
+    standin = key == "skein" ? @skein : @lantern
+    back = standin.post("/oauth/authorize", asked.merge("decision" => decision, "account" => "reedmere"))["location"]
+    URI.decode_www_form(URI(back).query).to_h
+  end
+
+  def said
+    get "/feeds"
+    last_response.body[/data-said="([^"]*)"/, 1]
+  end
+
+  def test_a_feed_is_tried_and_what_was_found_is_told
+    found = send_form("/feeds/", {"platform" => "skein", "channel" => "https://skein.example/reedmere/"})
+    assert_equal "Reading the room reedmere.", found["found"]
+    assert_equal [["Skein", "socket", "triangle", {"room" => "reedmere"}]], feeds.map { |feed| [feed.name, feed.kind, feed.shape, feed.address] }
+    until_state(found["id"], :live)
+  end
+
+  def test_what_cannot_be_read_names_its_field_and_is_not_kept
+    {{"platform" => "skein"} => "channel", {"platform" => "skein", "channel" => "nowhere"} => "channel", {"platform" => "lantern"} => "number",
+     {"platform" => "lantern", "number" => "0000-0000"} => "number", {"platform" => "lantern", "number" => "x"} => "number", {"kind" => "socket"} => "kind",
+     {"kind" => "nothing"} => "kind", {"kind" => "inbox"} => "name"}.each do |given, field|
+      assert_equal field, send_form("/feeds/", given)["field"], given.inspect
+      assert_equal 422, last_response.status
+    end
+    assert_empty feeds
+  end
+
+  def test_a_second_feed_of_a_platform_has_a_mark_of_its_own
+    2.times { send_form("/feeds/", {"platform" => "skein", "channel" => "reedmere"}) }
+    assert_equal 2, feeds.map { |feed| [feed.shape, feed.colour] }.uniq.size
+  end
+
+  def test_todays_number_is_found_by_channel_and_kept
+    id = send_form("/feeds/", {"platform" => "lantern", "number" => "0000-0000", "anyway" => "1"})["id"]
+    until_state(id, :needs_you)
+    assert_equal "channel", send_form("/feeds/#{id}/find")["field"]
+    assert_equal "number", send_form("/feeds/#{id}/number", {"number" => "soon"})["field"]
+    assert_equal @lantern.state["number"], send_form("/feeds/#{id}/find", {"channel" => "reedmere"})["number"]
+    until_state(id, :live)
+    until_written
+    assert_equal({"number" => @lantern.state["number"], "channel" => "reedmere"}, house.feeds.find(id).address)
+  end
+
+  def test_permission_makes_a_feed_of_that_accounts_own_and_its_tokens_are_sealed
+    back = granted("skein")
+    get "/feeds/granted", back
+    assert_equal "Skein is connected as Reedmere.", said
+    feed = feeds.first
+    assert_equal [{"room" => "reedmere"}, %w[read write]], [feed.address, feed.permission.may]
+    row = db[:permissions].first
+    refute_includes row.values.join(" "), feed.permission.access
+    until_state(feed.id, :live)
+    assert_equal({name: "Reedmere", login: "reedmere", may: %w[read write], since: clock.call}, lane(feed.id)[:account])
+  end
+
+  def test_an_answer_that_is_not_to_our_question_gives_nothing
+    back = granted("skein")
+    get "/feeds/granted", back.merge("state" => "guessed")
+    assert_includes said, "does not belong to a question of ours"
+    get "/feeds/granted", back
+    assert_includes said, "does not belong to a question of ours"
+    assert_empty feeds
+    assert_equal 0, db[:permissions].count
+  end
+
+  def test_a_code_that_was_used_is_refused_in_words
+    back = granted("skein")
+    @skein.post("/oauth/token", "grant_type" => "authorization_code", "code" => back["code"])
+    get "/feeds/granted", back
+    assert_includes said, "Skein did not give the permission"
+    assert_empty feeds
+  end
+
+  def test_the_same_account_again_takes_the_place_of_the_older_permission
+    2.times { get("/feeds/granted", granted("skein", feed: feeds.first&.id)) }
+    assert_equal [1, 1], [db[:permissions].count, feeds.size]
+  end
+
+  def test_answers_name_what_is_missing
+    {{} => "text", {"text" => "x" * 401, "feeds" => "1"} => "text", {"text" => "hello"} => "feeds", {"text" => "hello", "feeds" => "999"} => "feed"}.each do |given, field|
+      assert_equal field, send_form("/feeds/answer", given)["field"], given.keys.inspect
+    end
+  end
+
+  def test_another_host_cannot_touch_a_feed_or_its_permission
+    get "/feeds/granted", granted("skein")
+    id = feeds.first.id
+    clear_cookies
+    @csrf = nil
+    sign_up(email: "other@reedmere.example")
+    %w[withdraw draft-only number find connect disconnect remove].each do |what|
+      send_form("/feeds/#{id}/#{what}", {"number" => "7741-0392", "channel" => "x", "on" => "1"})
+      assert_includes [404, 422], last_response.status, what
+    end
+    get "/feeds/#{id}/inbox"
+    assert_includes [404, 422], last_response.status
+    assert_equal 1, db[:permissions].count
+    refute db[:feeds].where(id:).get(:draft_only)
+  end
+end

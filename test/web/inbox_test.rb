@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require_relative "../support/web_test"
+require_relative "../../lib/bavard/feeds/activities"
+
+# An address of the host's own: what is signed is taken once, and nothing else is.
+class InboxTest < WebTest
+  NOTE = {"type" => "Create", "actor" => "ann",
+          "object" => {"type" => "Note", "id" => "n1", "mediaType" => "text/plain", "content" => "hello from a shell"}}.freeze
+
+  def setup
+    super
+    sign_up
+    made = send_form("/feeds/", {"kind" => "inbox", "name" => "A button"})
+    @path = URI(made["inbox"]["address"]).path
+    @secret = made["inbox"]["secret"]
+    wait_for("it to be ready") { lane_state == :live }
+  end
+
+  def lane_state = @shows[@record.id].ask { |show| show.lanes.values.first.state.state }
+
+  def sending(body, at: clock.call / 1000, secret: @secret, signature: nil, path: @path)
+    body = JSON.generate(body) unless body.is_a?(String)
+    header "Bavard-Timestamp", at.to_s
+    header "Bavard-Signature", signature || Bavard::Feeds::Activities::Signature.of(secret, at, body)
+    post path, body, "CONTENT_TYPE" => "application/activity+json"
+    [last_response.status, JSON.parse(last_response.body)["error"]]
+  end
+
+  def logged
+    @shows[@record.id].ask { nil }
+    until_written
+    db[:lines].order(:id).select_map(%i[kind text pulled])
+  end
+
+  def test_what_is_signed_is_taken
+    assert_equal [202, nil], sending(NOTE)
+    assert_equal [202, nil], sending({"type" => "Follow", "actor" => "bob", "id" => "f1"})
+    assert_equal [["said", "hello from a shell", false], ["follow", "", false]], logged
+    assert_equal [202, nil], sending({"type" => "Delete", "object" => "n1"})
+    assert logged.first.last
+  end
+
+  def test_a_replay_is_refused_and_the_same_note_under_another_signature_counts_once
+    sending(NOTE)
+    assert_equal [401, "This very message was taken before."], sending(NOTE)
+    assert_equal [202, nil], sending(NOTE, at: (clock.call / 1000) - 1)
+    assert_equal 1, logged.size
+  end
+
+  def test_wrong_old_or_missing_signatures
+    assert_equal 401, sending(NOTE, secret: "other").first
+    assert_equal 401, sending(NOTE, signature: "").first
+    assert_equal 401, sending(NOTE, at: (clock.call / 1000) - 400).first
+    assert_equal 401, sending(NOTE, at: "soon", signature: "x").first
+    assert_empty logged
+    assert_operator house.meters.rejected_count(:inbox), :>=, 4
+  end
+
+  def test_nonsense_that_is_signed_is_refused_with_its_reason
+    assert_equal [422, "That is not JSON."], sending("{oh no")
+    assert_equal 422, sending({"type" => "Party"}).first
+    assert_equal 413, sending("x" * 70_000).first
+    assert_equal 404, sending(NOTE, path: "/in/#{"x" * 32}").first
+    assert_empty logged
+  end
+
+  def test_a_feed_that_is_off_takes_nothing
+    id = @shows[@record.id].ask { |show| show.lanes.keys.first }
+    send_form("/feeds/#{id}/disconnect")
+    assert_equal [422, "This address is switched off just now."], sending(NOTE)
+    send_form("/feeds/#{id}/remove")
+    assert_equal 404, sending(NOTE).first
+  end
+
+  def test_the_secret_is_shown_to_its_host_alone_and_kept_sealed
+    refute_includes db[:feeds].select_map(:secret).join, @secret
+    id = @shows[@record.id].ask { |show| show.lanes.keys.first }
+    get "/feeds/#{id}/inbox"
+    assert_equal @secret, JSON.parse(last_response.body)["secret"]
+    clear_cookies
+    get "/feeds/#{id}/inbox"
+    assert_equal 302, last_response.status
+  end
+end
