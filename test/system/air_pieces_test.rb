@@ -12,7 +12,7 @@ class AirPiecesTest < PreparedTest
 
   def air(*pieces)
     prepare(pieces:)
-    open_screen(link) { assert_selector "#stage" }
+    open_screen(link) { assert_selector "#stage .piece", visible: :all, minimum: 1 }
   end
 
   def test_text_stands_where_and_how_it_is_set
@@ -70,7 +70,7 @@ class AirPiecesTest < PreparedTest
   def test_pieces_stand_from_back_to_front_also_after_another_order
     air({"kind" => "text", "y" => 20}, {"kind" => "clock", "y" => 440}, {"kind" => "text", "x" => 800})
     order = -> { evaluated("[...document.querySelectorAll('.piece')].map((piece) => piece.dataset.piece)") }
-    assert_equal %w[text1 clock2 text3], order.call
+    wait_for("the pieces") { order.call == %w[text1 clock2 text3] }
     on_the_stage
     execute_script("document.querySelector('[data-order-of=text1]').focus()")
     press(:alt, :left)
