@@ -4,6 +4,7 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
+gem "addressable", "~> 2.9"
 gem "argon2", "~> 2.3"
 gem "crass", "~> 1.0"
 gem "erubi", "~> 1.13"
@@ -14,6 +15,7 @@ gem "nio4r", "~> 2.7"
 gem "oauth2", "~> 2.0"
 gem "pg", "~> 1.6"
 gem "prometheus-client", "~> 5.0"
+gem "public_suffix", "~> 6.0"
 gem "puma", "~> 8.0"
 gem "rack-attack", "~> 6.8"
 gem "roda", "~> 3.109"
@@ -26,6 +28,7 @@ gem "semantic_logger", "~> 4.17"
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
 gem "tilt", "~> 2.6"
+gem "unicode-confusable", "~> 1.14"
 gem "websocket-driver", "~> 0.8"
 
 group :test do

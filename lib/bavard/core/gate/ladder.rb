@@ -1,74 +1,69 @@
 # frozen_string_literal: true
 
-require_relative "../../error"
-require_relative "command_lines"
-require_relative "left_out"
+require_relative "memory"
+require_relative "rules"
+require_relative "sight"
 require_relative "verdict"
 
 module Bavard
   module Core
     module Gate
-      # The ordered rules that decide what may go on screen. The first that speaks decides.
+      # The ordered rules that decide what may go on screen. Each looks at the line as it came; a rule that drops it ends
+      # the way, all others go on, and the gravest of what they say counts.
       #
-      #   ladder = Ladder.from(document)   # the show's gate as it is kept
-      #   ladder.judge(line).action        # => :pass or :drop
+      #   ladder = Ladder.from(RuleSet::DEFAULT["rules"])
+      #   ladder.judge(line, memory).action   # => one of Verdict::ACTIONS
       class Ladder
-        DEFAULT = {
-          "command_lines" => {"on" => true, "prefixes" => ["!"]},
-          "left_out" => {"on" => true, "names" => []}
-        }.freeze
-        # What a line that a rule kept off is called, by the rule's name.
-        LABELS = [CommandLines, LeftOut].to_h { |rule| [rule::NAME, rule::LABEL] }.freeze
-        MOST_PREFIXES = 12
-        LONGEST_PREFIX = 8
-        MOST_NAMES = 5000
-        LONGEST_NAME = 80
+        attr_reader :rules
 
-        # @param document [Hash] as in DEFAULT
+        # @param documents [Array<Hash>] rules as a rule set keeps them
         # @return [Ladder]
-        def self.from(document)
-          rules = []
-          commands = document.fetch("command_lines")
-          left_out = document.fetch("left_out")
-          rules << CommandLines.new(commands.fetch("prefixes")) if commands["on"]
-          rules << LeftOut.new(left_out.fetch("names")) if left_out["on"]
-          new(rules)
+        def self.from(documents)
+          new(documents.select { |rule| rule["on"] }.map { |rule| Rules.kind(rule["kind"]).new(rule) })
         end
 
-        # What a form says about the gate, made into a document.
-        #
-        # @param prefixes [String] separated by spaces
-        # @param names [String] one a line, or separated by commas
-        # @raise [Bavard::Error] naming the field
-        def self.document(commands_on:, prefixes:, left_out_on:, names:)
-          prefixes = prefixes.split(/\s+/).reject(&:empty?).uniq
-          names = names.split(/[\n,]+/).map(&:strip).reject(&:empty?).uniq
-          refuse("prefixes", prefixes, MOST_PREFIXES, LONGEST_PREFIX)
-          refuse("names", names, MOST_NAMES, LONGEST_NAME)
-          {"command_lines" => {"on" => commands_on, "prefixes" => prefixes},
-           "left_out" => {"on" => left_out_on, "names" => names}}
-        end
-
-        def self.refuse(field, list, most, longest)
-          raise Error.new("There is room for #{most} #{field}; these are #{list.size}.", field:, value: list.size) if list.size > most
-
-          long = list.find { |entry| entry.length > longest }
-          raise Error.new("“#{long[0, 24]}…” is longer than #{longest} characters.", field:, value: long) if long
-        end
-        private_class_method :refuse
-
+        # @param rules [Array<RuleKind>] in their order
         def initialize(rules)
           @rules = rules
         end
 
+        # A pure function of the line, the rules and the memory.
+        #
         # @param line [Chat::Line]
+        # @param memory [Memory]
         # @return [Verdict]
-        def judge(line)
+        def judge(line, memory)
+          of(Sight.new(line), memory)
+        end
+
+        # Judges a line and remembers that it was said.
+        #
+        # @return [Verdict]
+        def take(line, memory)
+          sight = Sight.new(line)
+          verdict = of(sight, memory)
+          memory.note(sight)
+          verdict
+        end
+
+        private
+
+        def of(sight, memory)
+          findings = nil
           @rules.each do |rule|
-            verdict = rule.judge(line)
-            return verdict if verdict
+            found = rule.judge(sight, memory) or next
+            findings ? findings.concat(found) : findings = found
+            break if found.first.action == :drop
           end
-          PASS
+          findings ? verdict(sight, findings) : PASS
+        end
+
+        # The first of the gravest.
+        def verdict(sight, findings)
+          decides = findings.max_by.with_index { |finding, index| [Verdict::GRAVITY[finding.action], -index] }
+          edits = decides.action == :drop ? [] : findings.flat_map { |finding| finding.edits || [] }
+          shown = edits.empty? ? nil : Edits.apply(sight.text, edits, sight.line.placed || [])
+          Verdict.new(decides.action, decides.rule, decides.seen, findings, shown)
         end
       end
     end

@@ -1,29 +1,64 @@
 # frozen_string_literal: true
 
-require_relative "../chat/person"
-require_relative "verdict"
+require_relative "words/fold"
 
 module Bavard
   module Core
     module Gate
-      # Drops whatever certain people write. They are not banned anywhere and need not know.
+      # The people who are left out: shown nowhere on the picture, though not banned anywhere.
       class LeftOut
-        NAME = "left_out"
-        LABEL = "left out"
+        MOST = 50_000
+        # name:: login or shown name; feed_id:: where it counts, or nil: on every feed; until_ms:: Unix milliseconds, or nil: until
+        # taken back
+        Entry = Struct.new(:name, :feed_id, :until_ms)
+        # Characters that can hardly be told apart in a name.
+        MEETS_FROM = "il1|0"
+        MEETS_AT = "llllo"
 
-        # @param names [Array<String>] logins or display names, in any case; they count on every feed
-        def initialize(names)
-          @names = names.to_h { |name| [Chat::Person.fold(name.strip.delete_prefix("@")), true] }
+        # @return [String] the same for names that look the same, in any case
+        def self.key(name)
+          Words::Fold.text(name.strip.delete_prefix("@").tr(":", " ")).tr(MEETS_FROM, MEETS_AT).gsub("rn", "m").gsub(/\s+/, " ").strip
         end
 
-        # @param line [Chat::Line]
-        # @return [Verdict, nil]
-        def judge(line)
-          return if @names.empty?
+        # @param entries [Array<Entry>]
+        def initialize(entries = [])
+          @by_key = {}
+          @remembered = {}
+          entries.each { |entry| add(entry) }
+        end
 
-          person = line.person
-          seen = [person.login, person.display_name].find { |name| @names[Chat::Person.fold(name)] }
-          Verdict.new(:drop, NAME, seen) if seen
+        def add(entry)
+          key = LeftOut.key(entry.name)
+          return if key.empty?
+
+          @by_key[key] = (@by_key[key] || []).reject { |other| other.feed_id == entry.feed_id } << entry
+        end
+
+        # @return [Entry, nil] who was left out
+        def take_back(name, feed_id = nil)
+          key = LeftOut.key(name)
+          gone, rest = (@by_key[key] || []).partition { |entry| entry.feed_id == feed_id }
+          rest.empty? ? @by_key.delete(key) : @by_key[key] = rest
+          gone.first
+        end
+
+        # @return [Entry, nil] that counts for this person now
+        def find(person, at_ms)
+          return if @by_key.empty?
+
+          entries = entries_of(person.login) || (person.display_name != person.login && entries_of(person.display_name)) || return
+          entries.find { |entry| (entry.feed_id.nil? || entry.feed_id == person.feed_id) && (entry.until_ms.nil? || at_ms < entry.until_ms) }
+        end
+
+        def size = @by_key.size
+        def to_a = @by_key.values.flatten
+
+        private
+
+        # Looking a name up is asked for each line, and mostly for the same people.
+        def entries_of(name)
+          @remembered.clear if @remembered.size > MOST
+          @by_key[@remembered[name] ||= LeftOut.key(name)]
         end
       end
     end

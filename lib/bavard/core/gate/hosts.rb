@@ -1,0 +1,134 @@
+# frozen_string_literal: true
+
+require "addressable/idna"
+require "public_suffix"
+require_relative "words/fold"
+
+module Bavard
+  module Core
+    module Gate
+      # Hosts named in a text, openly or so that no program would take them for one.
+      module Hosts
+        # written:: as it stands in the text, with its path; ascii:: as the net knows it (RFC 3492); shown:: as people read it
+        # hidden:: whether it was written to avoid being one; from, to:: in code points
+        Host = Struct.new(:written, :ascii, :shown, :hidden, :from, :to)
+
+        LABEL = "[\\p{L}\\p{N}](?:[\\p{L}\\p{M}\\p{N}-]{0,61}[\\p{L}\\p{M}\\p{N}])?"
+        PATH = "(?::\\d{1,5})?(?:[/?#][^\\s<>\"]{0,2000})?"
+        OPEN = %r{(?<![\p{L}\p{N}@._-])(?:[a-z][a-z0-9+.-]{1,12}://)?((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}}i
+        NUMBERS = %r{(?<![\w.])(?:https?://)?(\d{1,3}(?:\.\d{1,3}){3})(?::\d{1,5}|/)\S{0,2000}}i
+        SCHEME = %r{(?<![a-z])(?:h(?:tt|xx|\*\*)ps?|ftp)\s?:\s?/\s?/\s?[^\s/]+}i
+        # A dot that is spelled out or set apart.
+        DOT = "(?:\\s*[(\\[{<]\\s*(?:dot|\\.|punkt|point|punto|ponto)\\s*[)\\]}>]\\s*|\\s+(?:dot|punkt|punto|ponto)\\s+|\\s+\\.\\s?|\\.\\s+|\\s*,\\s*)"
+        NAME = "[a-z0-9][a-z0-9-]{1,62}"
+        HIDDEN = %r{(?<![\p{L}\p{N}@._-])(#{NAME}(?:(?:#{DOT}|\.)#{NAME}){0,4}#{DOT}([a-z]{2,18}))(?![\p{L}\p{N}])(?:\s?/\s?\S{1,200})?}
+        SPACED = /(?<![\p{L}\p{N}])(www[\s.,]+#{NAME}[\s.,]+[a-z]{2,18})(?![\p{L}\p{N}])/
+        MAYBE = %r{\bwww\b|\.|://|\bdot\b|\bpunkt\b|\bpunto\b|\bponto\b|\bpoint\b|[a-z0-9],(?:com|net|org)\b}
+        # Ends of hosts that are kept for examples (RFC 2606, RFC 6761) count as any other.
+        RESERVED = %w[example test invalid localhost local onion].freeze
+        # Ends that are short words of many languages: not enough by themselves, where the dot is only a full stop.
+        WORDS = %w[in is it at to so no me my be by do am as us we la de et es id or an the and].to_h { |word| [word, true] }.freeze
+        # What hides behind a comma or a full stop with a space needs an end that hardly is a word.
+        CERTAIN = %w[com net org example info online site xyz shop gg tv io co uk ru dev app link].to_h { |ending| [ending, true] }.freeze
+
+        module_function
+
+        # @param folded [String]
+        # @return [Boolean] whether there may be one
+        def maybe?(folded) = folded.match?(MAYBE)
+
+        # @param text [String]
+        # @param folded [String] Fold.text(text)
+        # @return [Array<Host>] from left to right
+        def in(text, folded, hidden: true)
+          open = openly(text)
+          return open unless hidden
+
+          open + hidden(text, folded, open)
+        end
+
+        # @param given [String] as a host writes it in a list: "https://www.reedmere.example/"
+        # @return [String] "reedmere.example"
+        def plain(given)
+          ascii(given.strip.downcase.sub(%r{\A[a-z][a-z0-9+.-]*://}, "").sub(%r{[/?#:].*\z}m, "").delete_prefix("*.").delete_prefix("www."))
+        end
+
+        # @return [String] the same for hosts that look the same
+        def looks(host) = Words::Fold.text(host).tr("il1|0", "llllo").gsub("rn", "m")
+
+        # @return [Boolean] whether a host can end like that
+        def ending?(label)
+          label = ascii(label)
+          RESERVED.include?(label) || PublicSuffix::List.default.find(label, default: nil) ? true : false
+        end
+
+        def openly(text)
+          found = places(text, OPEN).filter_map do |from, to, host|
+            plain_end = host.split(/[.。．｡]/).last
+            next unless ending?(plain_end) && believable?(text, from, to, host, plain_end)
+
+            ascii = ascii(host.tr("。．｡", "...").downcase)
+            Host.new(text[from...to], ascii, shown(ascii), false, from, to)
+          end
+          found + places(text, NUMBERS).map { |from, to, host| Host.new(text[from...to], host, host, false, from, to) }
+        end
+
+        # "the end.In" is two sentences; "reedmere.in" may be one word.
+        def believable?(text, from, to, host, ending)
+          return true if text[from...to].match?(%r{://|[/:?#]}) || text[from...to].start_with?("www.")
+          return false if ending.match?(/\A[A-Z]/) && !ending.match?(/\A[A-Z]+\z/)
+
+          !WORDS[ending.downcase] || host.count(".") > 1
+        end
+
+        # What the readings of the text name without naming it openly.
+        def hidden(text, folded, open)
+          found = [HIDDEN, SPACED, OPEN, SCHEME].flat_map { |pattern| places(folded, pattern).map { |from, to, host| [pattern, from, to, host || folded[from...to]] } }
+          return [] if found.empty?
+
+          readings, map = Words::Fold.mapped(text)
+          return [] unless readings == folded
+
+          found.filter_map { |pattern, from, to, host| hidden_one(pattern, text, map[from], map[to - 1] + 1, host) }
+            .reject { |one| open.any? { |known| known.from < one.to && one.from < known.to } }.uniq(&:from)
+        end
+
+        def hidden_one(pattern, text, from, to, host)
+          written = text[from...to]
+          return Host.new(written, host, host, true, from, to) if pattern.equal?(SCHEME)
+
+          ending = host[/[a-z]+\z/]
+          return unless ending && ending?(ending)
+          return if pattern.equal?(OPEN) && !believable?(text, from, to, host, ending)
+          return if pattern.equal?(HIDDEN) && !CERTAIN[ending] && !host.match?(/[(\[{<]/)
+
+          Host.new(written, host.gsub(/\s+/, ""), host, true, from, to)
+        end
+
+        def ascii(host)
+          Addressable::IDNA.to_ascii(host)
+        rescue StandardError # a label that is none
+          host
+        end
+
+        def shown(ascii)
+          ascii.include?("xn--") ? Addressable::IDNA.to_unicode(ascii) : ascii
+        rescue StandardError
+          ascii
+        end
+
+        def places(text, pattern)
+          found = []
+          position = 0
+          while (match = pattern.match(text, position))
+            found << [match.begin(0), match.end(0), match[1]]
+            position = [match.end(0), position + 1].max
+          end
+          found
+        end
+
+        private_class_method :openly, :believable?, :hidden, :hidden_one, :ascii, :shown, :places
+      end
+    end
+  end
+end

@@ -1,0 +1,103 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Core
+    module Gate
+      # What rules need to know of the time before a line: what was said in the last minutes and by whom, who is left out,
+      # and since when people are known. Rules read it; only {#note} changes it.
+      class Memory
+        # No rule looks back further.
+        LONGEST_MS = 600_000
+        MOST_KEPT = 20_000
+        FORGETS_EVERY = 2000
+        MOST_ALIKE = 60
+        # Lines with fewer words are the same or they are not.
+        FEWEST_WORDS = 4
+        ALIKE = 0.7
+        # [when, person's key] and, of lines that are nearly the same, their words.
+        Said = Struct.new(:at_ms, :person, :words)
+
+        attr_reader :left_out
+
+        # @param left_out [LeftOut]
+        # @param first_seen [#call] gives when a person's key was first seen, Unix milliseconds, or nil
+        def initialize(left_out: LeftOut.new, first_seen: nil)
+          @left_out = left_out
+          @first_seen = first_seen
+          @count = 0
+          @same = {}
+          @alike = {}
+          @by_person = {}
+        end
+
+        # @return [Integer, nil] for how long a person is known; nil: never seen before
+        def known_ms(person, now_ms)
+          first = @first_seen&.call(person.key)
+          first && (now_ms - first)
+        end
+
+        # @return [Integer] how often the same was said lately, not counting this line
+        def same(sight, within_ms, by_one:)
+          since = sight.at_ms - within_ms
+          @same.fetch(sight.sameness, NONE).count { |said| said.at_ms > since && (!by_one || said.person == sight.person.key) }
+        end
+
+        # @return [Integer] how often nearly the same was said lately
+        def alike(sight, within_ms, by_one:)
+          return 0 if sight.words.size < FEWEST_WORDS
+
+          since = sight.at_ms - within_ms
+          candidates(sight).count do |said|
+            said.at_ms > since && (!by_one || said.person == sight.person.key) && alike?(said.words, sight.words)
+          end
+        end
+
+        # @return [Integer] lines of that person lately, not counting this one
+        def lines_of(sight, within_ms)
+          since = sight.at_ms - within_ms
+          @by_person.fetch(sight.person.key, NONE).count { |at_ms| at_ms > since }
+        end
+
+        # The line was judged; whatever came of it, it was said.
+        def note(sight)
+          forget(sight.at_ms) if ((@count += 1) % FORGETS_EVERY).zero?
+          put(@by_person, sight.person.key, sight.at_ms)
+          said = Said.new(sight.at_ms, sight.person.key, nil)
+          put(@same, sight.sameness, said)
+          return if sight.words.size < FEWEST_WORDS
+
+          said = Said.new(sight.at_ms, sight.person.key, sight.words)
+          sight.words.min(2).each { |word| put(@alike, word, said) }
+        end
+
+        NONE = [].freeze
+
+        private
+
+        # What is too old, and of a flood that still is too much the older half.
+        def forget(now_ms)
+          @by_person.delete_if { |_, list| now_ms - list.last > LONGEST_MS }
+          [@same, @alike].each { |all| all.delete_if { |_, list| now_ms - list.last.at_ms > LONGEST_MS } }
+          [@same, @alike, @by_person].each { |all| (all.size / 2).times { all.shift } if all.size > MOST_KEPT }
+        end
+
+        def put(all, key, said)
+          list = (all[key] ||= [])
+          list << said
+          list.shift if list.size > MOST_ALIKE
+        end
+
+        # Lines that share most of their words mostly share the smallest of their hashes (MinHash, Broder 1997).
+        def candidates(sight) = sight.words.min(2).flat_map { |word| @alike.fetch(word, NONE) }.uniq(&:object_id)
+
+        # @return [Boolean] by the share of words in common (Jaccard)
+        def alike?(words, others)
+          common = (words & others).size
+          common >= ALIKE * (words.size + others.size - common)
+        end
+      end
+    end
+  end
+end
+
+require_relative "left_out"

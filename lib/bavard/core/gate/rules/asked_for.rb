@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+require_relative "../lists"
+require_relative "../rule_kind"
+
+module Bavard
+  module Core
+    module Gate
+      # Only lines that have a certain word or mark in them, such as questions.
+      class AskedFor < RuleKind
+        KEY = "asked_for"
+        LABEL = "Only what is asked for"
+        ICON = "message-circle-question-mark"
+        ABOUT = "Only lines with a word or a mark, such as questions."
+        ACTIONS = %i[drop hold].freeze
+        MOST = 50
+        OWN = [Stage::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
+
+        def look(sight, _memory)
+          text = sight.text.downcase
+          return if @marks.empty? || @marks.any? { |mark| mark.match?(text) }
+
+          one(nil, "has none of #{@words.join(" ")} in it")
+        end
+
+        def words = "Only lines with #{@words.empty? ? "anything" : @words.join(" or ")}"
+
+        private
+
+        # A word stands by itself; a mark may stand anywhere.
+        def prepare
+          @words = Lists.lines(settings["marks"], most: MOST, field: "marks")
+          @marks = @words.map do |word|
+            written = Regexp.escape(word.downcase.tr("？¿؟", "???"))
+            word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/ : /#{written == "\\?" ? "[?？¿؟]" : written}/
+          end
+        end
+      end
+    end
+  end
+end

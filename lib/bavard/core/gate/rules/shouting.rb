@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+require_relative "../rule_kind"
+
+module Bavard
+  module Core
+    module Gate
+      # Lines that take more room than others: capitals, length, emotes, stacked marks, letters drawn out.
+      class Shouting < RuleKind
+        KEY = "shouting"
+        LABEL = "Shouting"
+        ICON = "case-upper"
+        ABOUT = "Capitals, length, emotes, stacked marks, letters drawn out."
+        ACTIONS = %i[calm drop hold].freeze
+        FEWEST_LETTERS = 8
+        # What is left of a row of the same character.
+        LEFT = 3
+        OWN = [
+          Stage::Property.number("capitals_percent", "capitals, over (100: any)", 20..100, 70, unit: "%"),
+          Stage::Property.number("longest", "characters, over", 20..8191, 400),
+          Stage::Property.number("emotes", "emotes, over", 0..200, 12),
+          Stage::Property.number("marks", "marks stacked on one letter, over", 1..20, 3),
+          Stage::Property.number("repeated", "the same character in a row, over", 3..200, 8)
+        ].freeze
+        CAPITALS = /[\p{Lu}\p{Lt}][\p{Lu}\p{Lt}\p{M}]+/
+
+        def look(sight, _memory)
+          all = [capitals(sight), length(sight), emotes(sight), marks(sight), repeated(sight)].compact
+          all unless all.empty?
+        end
+
+        def words = "Over #{settings["capitals_percent"]} % capitals, #{settings["emotes"]} emotes, or stacked marks"
+
+        private
+
+        def prepare
+          @marks = /(?<=\p{M}{#{settings["marks"]}})\p{M}+/
+          @repeated = /([^\s\p{M}])(?:\1){#{settings["repeated"]},}/i
+        end
+
+        def capitals(sight)
+          return unless settings["capitals_percent"] < 100 && sight.text.match?(CAPITALS)
+
+          letters = sight.text.count("A-Za-z") + (sight.text.ascii_only? ? 0 : sight.text.scan(/[^\x00-\x7f]&&\p{L}/).size)
+          upper = sight.text.ascii_only? ? sight.text.count("A-Z") : sight.text.scan(/\p{Lu}/).size
+          return if letters < FEWEST_LETTERS || upper * 100 <= settings["capitals_percent"] * letters
+
+          found(sight.text[CAPITALS], "#{upper * 100 / letters} % capitals", edits: calm { lowered(sight) })
+        end
+
+        # The first letter of the line stays.
+        def lowered(sight)
+          spared = sight.line.fragments.to_a.select { |kind, _| kind == :emote || kind == :link }.map(&:last)
+          places(sight.text, CAPITALS).filter_map do |from, to|
+            words = sight.text[from...to]
+            next if spared.include?(words)
+
+            Edit.new(from, to, from.zero? ? words[0] + words[1..].downcase : words.downcase)
+          end
+        end
+
+        def length(sight)
+          longest = settings["longest"]
+          return if sight.text.length <= longest
+
+          found(nil, "#{sight.text.length} characters", from: longest, to: sight.text.length, edits: calm { [cut(sight.text, longest)] })
+        end
+
+        # At the end of a word where one is near, and never through a grapheme cluster.
+        def cut(text, longest)
+          kept = text[0, longest].grapheme_clusters[0...-1].join
+          kept = kept[0, kept.rindex(" ")] if kept.rindex(" ").to_i > longest - 24
+          Edit.new(kept.length, text.length, "…")
+        end
+
+        def emotes(sight)
+          most = settings["emotes"]
+          return if sight.line.fragments.nil? || sight.line.fragments.size <= most
+
+          all = sight.emotes
+          found(nil, "#{all.size} emotes", edits: calm { all.drop(most).map { |from, to| Edit.new(from, to, "") } }) if all.size > most
+        end
+
+        def marks(sight)
+          return if sight.text.ascii_only? || !sight.text.match?(@marks)
+
+          all = places(sight.text, @marks)
+          found(sight.text[[all[0][0] - settings["marks"] - 1, 0].max...all[0][1]], "marks stacked on a letter", from: all[0][0], to: all[0][1],
+            edits: calm { all.map { |from, to| Edit.new(from, to, "") } })
+        end
+
+        def repeated(sight)
+          return unless sight.text.match?(@repeated)
+
+          all = places(sight.text, @repeated)
+          from, to = all.first
+          found(sight.text[from...to][0, 24], "“#{sight.text[from]}” #{to - from} times in a row", from:, to:,
+            edits: calm { all.map { |first, last| Edit.new(first + LEFT, last, "") } })
+        end
+
+        def calm = @action == :calm ? yield : nil
+
+        def places(text, pattern)
+          found = []
+          position = 0
+          while (match = pattern.match(text, position))
+            found << [match.begin(0), match.end(0)]
+            position = match.end(0)
+          end
+          found
+        end
+      end
+    end
+  end
+end

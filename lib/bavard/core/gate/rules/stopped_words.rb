@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require_relative "../lists"
+require_relative "../rule_kind"
+require_relative "../words/finder"
+
+module Bavard
+  module Core
+    module Gate
+      # Words that do not go on the picture, however they are written.
+      class StoppedWords < RuleKind
+        KEY = "stopped_words"
+        LABEL = "Stopped words"
+        ICON = "spell-check"
+        ABOUT = "Words that are covered or kept off, however they are written."
+        ACTIONS = %i[mask drop hold].freeze
+        # Above that, finding them would cost more than they are worth.
+        MOST = 50_000
+        LONGEST_LIST = 1_500_000
+        OWN = [
+          Stage::Property.some("starters", "the house’s lists", Lists::STARTERS, []),
+          Stage::Property.text("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST)
+        ].freeze
+
+        def look(sight, _memory)
+          all = @finder.find(sight.emotes_marked, sight.folded)
+          return if all.empty?
+
+          all.map do |word|
+            seen = sight.text[word.from...word.to]
+            found(seen, why(word, seen), from: word.from, to: word.to, edits: @action == :mask ? [Edits.cover(sight.text, word.from, word.to, letters: word.letters)] : nil)
+          end
+        end
+
+        def words
+          "#{@count == 1 ? "1 word" : "#{@count} words"}, look-alikes and spacing included"
+        end
+
+        private
+
+        def prepare
+          own = Lists.lines(settings["words"], most: MOST, field: "words")
+          all = settings["starters"].flat_map { |name| Lists.starter(name) } + own
+          @count = all.size
+          @finder = Words::Finder.new(all)
+        end
+
+        # How it was written, where that differs.
+        def why(word, seen)
+          return "“#{word.pattern.given}”" if seen.casecmp?(word.pattern.given)
+
+          "“#{word.pattern.given}”, written as “#{seen}”"
+        end
+      end
+    end
+  end
+end

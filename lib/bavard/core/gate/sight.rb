@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require_relative "../dress/badge"
+require_relative "words/fold"
+
+module Bavard
+  module Core
+    module Gate
+      # One line as the rules see it. What several of them want to know is worked out once, when it is first asked for.
+      class Sight
+        VIEWER = "viewer"
+        EMOTES = %i[emote emoji].freeze
+        LETTERS = /[^\p{L}\p{N}]+/
+        WORD = /[\p{L}\p{N}]{2,}/
+
+        attr_reader :line, :text, :person
+
+        # @param line [Chat::Line]
+        def initialize(line)
+          @line = line
+          @text = line.text
+          @person = line.person
+        end
+
+        # @return [Integer] when it came, Unix milliseconds
+        def at_ms = line.arrived_at_ms
+
+        # @return [Array<String>] what the person is; a viewer where nothing is known
+        def roles
+          @roles ||= person.badges.empty? ? [VIEWER] : person.badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
+        end
+
+        def folded = @folded ||= Words::Fold.text(emotes_marked)
+
+        # @return [String] the text with emotes as marks of the same length, so that places in it stay right
+        def emotes_marked
+          return text if line.fragments.nil? || line.fragments.none? { |kind, _| kind == :emote }
+
+          line.fragments.map { |kind, words| kind == :emote ? Words::Fold::EMOTE * words.length : words }.join
+        end
+
+        # @return [Array<Array(Integer, Integer)>] where emotes and emoji stand, in code points
+        def emotes
+          at = 0
+          line.fragments.filter_map do |kind, words, *|
+            from = at
+            at += words.length
+            [from, at] if EMOTES.include?(kind)
+          end
+        end
+
+        # @return [String] the same for lines that say the same
+        def sameness
+          @sameness ||= folded.gsub(LETTERS, "").then { |letters| letters.length < 3 ? text.downcase.strip : letters.squeeze[0, 200] }
+        end
+
+        # @return [Array<Integer>] its words, as numbers
+        def words = @words ||= folded.scan(WORD).uniq.map(&:hash)
+      end
+    end
+  end
+end

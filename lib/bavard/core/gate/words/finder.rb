@@ -1,0 +1,183 @@
+# frozen_string_literal: true
+
+require_relative "fold"
+require_relative "index"
+require_relative "torn"
+
+module Bavard
+  module Core
+    module Gate
+      module Words
+        # Finds stopped words in a text, however they are written.
+        #
+        #   finder = Finder.new(["goosebrain"])
+        #   finder.find("you g o o s e b r a 1 n")   # => [Found(pattern, from: 4, to: 23)] in code points
+        #
+        # A first, quick look says only whether there may be something; where is found out only then.
+        class Finder
+          # pattern:: which; from, to:: in code points of the text, the end left out; letters:: how many are written for it
+          Found = Struct.new(:pattern, :from, :to, :letters)
+          LETTER = /[\p{L}\p{N}@$!|+*]/
+          NOTHING = [].freeze
+          WORD = /[\p{L}\p{M}\p{N}@$!|+<(#*]+/
+          ASCII_WORD = /[a-z0-9@$!|+<(#*]+/
+          # Signs that may be letters: before a letter, or behind one unless it ends a sentence; or alone.
+          SIGNED = /[@$!|+<(#*][a-z0-9]|[a-z0-9][$@+|]/
+          LONE_SIGN = /(?<![a-z0-9])[@$!|+](?![a-z0-9])/
+          SIGN = /[@$!|+<(#*]/
+          # What stands between parts, kept when a text is split there.
+          GAP = /([^\p{L}\p{M}\p{N}]+)/
+          ASCII_GAP = /([^a-z0-9]+)/
+          GAP_BUT_SIGNS = /([^\p{L}\p{M}\p{N}@$!|+]+)/
+          # Letters drawn with signs.
+          DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
+          DRAWING = Regexp.union(DRAWN.keys.sort_by { |signs| -signs.length })
+          MOST_FOUND = 50
+          PART = /[\p{L}\p{M}\p{N}]+/
+
+          # @param words [Array<String>] as the host writes them
+          def initialize(words)
+            @index = Index.new(words.filter_map { |word| Pattern.read(word) }.uniq(&:folded))
+            @phrases = @index.phrases
+          end
+
+          # @param text [String]
+          # @param folded [String] Fold.text(text)
+          # @return [Array<Found>] from left to right, none over another
+          def find(text, folded = Fold.text(text))
+            return NOTHING unless any?(folded)
+
+            folded, from = Fold.mapped(text)
+            apart(variants(folded, from).flat_map { |variant, map| all_in(variant).map { |pattern, first, last| found(pattern, map[first...last], variant[first...last]) } })
+          end
+
+          # @return [Boolean] whether there may be something
+          def any?(folded)
+            parts = folded.split(folded.ascii_only? ? ASCII_GAP : GAP)
+            return true if parts.any? { |part| @index.find(part) } || torn?(parts)
+            return true if @phrases.any? && parts.any? { |part| @phrases.key?(Letters.key(part)) }
+
+            folded.include?(Fold::TURNED) || signed?(folded) || folded.match?(DRAWING)
+          end
+
+          private
+
+          # Signs may be letters.
+          def signed?(folded)
+            return true if folded.match?(LONE_SIGN) && torn?(folded.split(GAP_BUT_SIGNS))
+            return false unless folded.match?(SIGNED)
+
+            folded.scan(folded.ascii_only? ? ASCII_WORD : WORD).any? { |word| word.match?(SIGN) && @index.find(word) }
+          end
+
+          def torn?(parts)
+            Torn.each(parts, @index) { return true }
+            false
+          end
+
+          # The text, with letters drawn by signs as letters, and with what is turned around the right way.
+          def variants(folded, from)
+            all = [[folded, from]]
+            all << drawn(folded, from) if folded.match?(DRAWING)
+            all << turned(folded, from) if folded.include?(Fold::TURNED)
+            all
+          end
+
+          def drawn(folded, from)
+            text = +""
+            map = []
+            position = 0
+            while (match = DRAWING.match(folded, position))
+              text << folded[position...match.begin(0)] << DRAWN[match[0]]
+              map.concat(from[position...match.begin(0)], [from[match.begin(0)]])
+              position = match.end(0)
+            end
+            [text << folded[position..], map.concat(from[position..])]
+          end
+
+          # Whatever is not between the two stands as it is.
+          def turned(folded, from)
+            parts = folded.each_char.zip(from).slice_when { |before, after| [before[0], after[0]].any? { |char| [Fold::TURNED, Fold::TURN_ENDS].include?(char) } }
+            around = false
+            chars = parts.flat_map do |part|
+              case part[0][0]
+              when Fold::TURNED then (around = true) && []
+              when Fold::TURN_ENDS then (around = false) || []
+              else around ? part.reverse : part
+              end
+            end
+            [chars.map(&:first).join, chars.map(&:last)]
+          end
+
+          def all_in(folded)
+            whole_words(folded) + phrases(folded) + torn_words(folded)
+          end
+
+          def whole_words(folded)
+            each(folded, WORD).flat_map do |word, from, _|
+              hit = @index.find(word)
+              next [placed(hit, from)] if hit
+
+              each(word, PART).filter_map { |part, at, _| part != word && (inner = @index.find(part)) && placed(inner, from + at) }
+            end
+          end
+
+          def placed(hit, from) = [hit[0], from + hit[1], from + hit[2]]
+
+          def phrases(folded)
+            return NOTHING if @phrases.empty?
+
+            words = each(folded, WORD)
+            words.each_with_index.flat_map do |(word, from, _), at|
+              @phrases.fetch(Letters.key(word), NOTHING).filter_map do |pattern, first, others|
+                following = words[at + 1, others.size]
+                next unless following.size == others.size && Letters.meant?(word, first)
+
+                [pattern, from, following.last[2]] if following.zip(others).all? { |(written, _, _), other| same?(written, other) }
+              end
+            end
+          end
+
+          def same?(written, word) = Letters.key(written) == Letters.key(word) && Letters.meant?(written, word)
+
+          def torn_words(folded)
+            [GAP, GAP_BUT_SIGNS].flat_map do |gap|
+              parts = folded.split(gap)
+              begins = parts.inject([0]) { |all, part| all << (all.last + part.length) }
+              found = []
+              Torn.each(parts, @index) { |pattern, first, last| found << [pattern, begins[first], begins[last + 1]] }
+              found
+            end
+          end
+
+          # @return [Array<Array(String, Integer, Integer)>]
+          def each(text, pattern)
+            found = []
+            position = 0
+            while (match = pattern.match(text, position))
+              found << [match[0], match.begin(0), match.end(0)]
+              position = match.end(0)
+            end
+            found
+          end
+
+          def found(pattern, indexes, written)
+            letters = indexes.zip(written.each_char).filter_map { |index, char| index if char.match?(LETTER) }.uniq.size
+            Found.new(pattern, indexes.min, indexes.max + 1, letters)
+          end
+
+          # From the left, the longest first.
+          def apart(all)
+            free_from = 0
+            sorted = all.sort_by { |one| [one.from, -one.to] }.select do |one|
+              next false if one.from < free_from
+
+              free_from = one.to
+            end
+            sorted.first(MOST_FOUND)
+          end
+        end
+      end
+    end
+  end
+end

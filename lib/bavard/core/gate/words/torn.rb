@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+require_relative "fold"
+
+module Bavard
+  module Core
+    module Gate
+      module Words
+        # Words torn apart: letter by letter, by signs, or over emotes.
+        #
+        # A border between two parts can be closed over an emote; over signs without a space, save an apostrophe between
+        # longer parts; and over spaces only where letters stand alone, since people do write one word after another.
+        module Torn
+          # A word is put together from at most so many parts.
+          MOST_TOGETHER = 64
+          # Letters that stand alone for good reason, also after an apostrophe.
+          ALONE = %w[a e i o u y s t d m n l].to_h { |letter| [letter, true] }.freeze
+          WEAK_SIGNS = /[\/,;:("'=)]/
+          # A gap of spaces is closed only when that many parts come together, or a letter stands alone that never does.
+          APART = 3
+          LONG_ENOUGH = 5
+
+          module_function
+
+          # @param parts [Array<String>] of a text, each followed by what stands behind it: part, gap, part …
+          # @param index [Index]
+          # @yieldparam pattern [Pattern]
+          # @yieldparam first [Integer] where its first part is in the list
+          # @yieldparam last [Integer]
+          def each(parts, index)
+            at = 0
+            most = parts.size - 2
+            while at < most
+              pattern, last = may_be?(parts, at) && from(parts, at, index)
+              yield pattern, at, last if pattern
+              at = (last || at) + 2
+            end
+          end
+
+          # Most words are followed by a space and another word.
+          def may_be?(parts, at)
+            gap = parts[at + 1]
+            return false if gap == " " && parts[at].length >= APART && parts[at + 2].length >= APART
+
+            closes?(parts[at], gap, parts[at + 2])
+          end
+
+          # @param before [String] a part
+          # @param gap [String]
+          # @param part [String] the next one
+          # @return [Boolean] whether they may be one word
+          def closes?(before, gap, part)
+            return before.length < APART ? part.length < APART || lone?(before) || lone?(part) : lone?(part) if gap == " "
+            return true if gap.include?(Fold::EMOTE)
+            return (before.length < APART && part.length < APART) || lone?(before) || lone?(part) if gap.match?(/\s/)
+
+            !gap.match?(WEAK_SIGNS) || short?(before, part, gap)
+          end
+
+          def from(parts, first, index)
+            return unless index.begins?(parts[first])
+
+            word = +parts[first]
+            found = nil
+            last = first + 2
+            while last < parts.size && last - first < MOST_TOGETHER * 2 && closes?(parts[last - 2], parts[last - 1], parts[last])
+              word << parts[last]
+              break unless index.begins?(word)
+
+              pattern = index.together(word)
+              found = [pattern, last] if pattern && believable?(parts, first, last, word)
+              last += 2
+            end
+            found
+          end
+
+          # Two short words side by side are two short words.
+          def believable?(parts, first, last, word)
+            spaced = ((first + 1)...last).step(2).any? { |at| parts[at].match?(/\s/) && !parts[at].include?(Fold::EMOTE) }
+            return true if !spaced || last - first >= (APART - 1) * 2
+
+            word.length >= LONG_ENOUGH && (lone?(parts[first]) || lone?(parts[last]))
+          end
+
+          # A letter by itself that is no word and no ending.
+          def lone?(part) = part.length == 1 && !ALONE.key?(part)
+
+          def short?(before, part, gap)
+            return before.length == 1 && part.length == 1 if gap.include?("'")
+
+            before.length < APART || part.length < APART
+          end
+
+          private_class_method :may_be?, :from, :believable?, :lone?, :short?
+        end
+      end
+    end
+  end
+end
