@@ -3,6 +3,7 @@
 require "cgi"
 require_relative "../lib/bavard/core/chat/line"
 require_relative "../lib/bavard/core/gate/ladder"
+require_relative "../lib/bavard/core/gate/rule_set"
 require_relative "../lib/bavard/core/stage/pieces/chat"
 require_relative "../lib/bavard/core/stage/document"
 require_relative "../lib/bavard/feeds/irc"
@@ -71,7 +72,7 @@ module Bench
       return unless intake.kind == :line
 
       line = Bavard::Core::Chat::Line.from(intake, id: parts[:ids].next(now_ms))
-      parts[:playout].add(line) if parts[:gate].judge(line).pass?
+      parts[:playout].add(line) if parts[:gate].take(line, parts[:memory]).pass?
       parts[:shown] += 1
     end
 
@@ -85,7 +86,7 @@ module Bench
       playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0),
         Bavard::Live::Playout::Shared.new(->(_line) { ["circle", "#5fb8d6"] }, nil, "Odalys Fenn"), document:)
       {reader: Bavard::Feeds::Irc::LineReader.new, session:, ids: Bavard::Live::LineIds.new(0), playout:, shown: 0,
-       gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::Ladder::DEFAULT)}
+       gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::RuleSet::DEFAULT["rules"]), memory: Bavard::Core::Gate::Memory.new}
     end
 
     # What any program would have to do: cut the line up and make its words safe.

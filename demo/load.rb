@@ -8,6 +8,7 @@ require_relative "../lib/bavard/pictures/cabinet"
 require_relative "../lib/bavard/pictures/workshop"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
+require_relative "../lib/bavard/store/left_out"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
 require_relative "../lib/bavard/store/stages"
@@ -82,10 +83,22 @@ module Bavard
         account_id = @db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(password))
         shows = Store::Shows.new(@db)
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
-        shows.keep_gate(show.id, show.gate.merge("left_out" => {"on" => true, "names" => ["mere_clock"]}))
+        create_gate(shows, show)
         STAGES.each { |stage| create_stage(show, stage) }
         create_shelves(show)
         create_feeds(show) if @platforms
+      end
+
+      # Words and sites of the observatory, a second set for a rush, and a few seconds in which somebody may pull a line.
+      def create_gate(shows, show)
+        calm = show.gate["sets"].first
+        set = {"stopped_words" => {"starters" => ["english"], "words" => "nestlings\negg thief\nsell* eggs"}, "links" => {"sites" => "reedmere.example"}}
+        rules = calm["rules"].map { |rule| rule.merge(set.fetch(rule["id"], {})) }
+        rush = rules.map { |rule| rule.merge({"floods" => {"on" => true, "lines" => 3}, "repeats" => {"times" => 2}}.fetch(rule["id"], {})) }
+        family = rules.map { |rule| rule.merge({"links" => {"action" => "drop"}, "stopped_words" => {"action" => "drop"}}.fetch(rule["id"], {})) }
+        sets = [calm.merge("rules" => rules), {"name" => "Rush", "rules" => rush}, {"name" => "Family hour", "rules" => family}]
+        shows.keep_gate(show.id, show.gate.merge("sets" => sets, "hold" => {"ms" => 4000, "by_role" => {"host" => 0, "moderator" => 0}, "leaves_after_ms" => nil}))
+        Store::LeftOut.new(@db).add(show.id, Core::Gate::LeftOut::Entry.new("egg_thief"), (Time.now.to_r * 1000).to_i, "Odalys Fenn")
       end
 
       def create_stage(show, stage)

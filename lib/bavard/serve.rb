@@ -18,6 +18,7 @@ require_relative "live/line_ids"
 require_relative "live/meters"
 require_relative "live/picture_desk"
 require_relative "live/rehearsal"
+require_relative "live/replays"
 require_relative "live/shows"
 require_relative "live/now_files"
 require_relative "live/sweeper"
@@ -28,7 +29,10 @@ require_relative "relay/hub"
 require_relative "start/data_folder"
 require_relative "store/database"
 require_relative "store/dress"
+require_relative "store/deeds"
 require_relative "store/feeds"
+require_relative "store/left_out"
+require_relative "store/people"
 require_relative "store/lease"
 require_relative "store/lines"
 require_relative "store/log"
@@ -85,6 +89,7 @@ module Bavard
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
+        known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db),
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
@@ -104,7 +109,7 @@ module Bavard
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), cookie: "bavard.#{@port}",
         mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
-        database_url: @env.fetch("DATABASE_URL"))
+        database_url: @env.fetch("DATABASE_URL"), replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
       @server = Puma::Server.new(Web::App.build(site), nil,
         {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production"})
       @server.add_tcp_listener(@bind, @port)
@@ -124,6 +129,7 @@ module Bavard
       @sweeper.stop
       @now_files.stop
       @imports.stop_all
+      @replays.stop_all
       @shows.stop
       @pictures.stop
       @hub.stop

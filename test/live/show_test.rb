@@ -36,14 +36,13 @@ class ShowTest < HouseTest
   end
 
   def test_who_is_left_out_is_shown_nowhere_from_now_on
-    document = Bavard::Core::Gate::Ladder.document(commands_on: true, prefixes: "!", left_out_on: true, names: "ann")
-    @show.ask { |show| show.gate = document }
+    @show.ask { |show| show.leave_out("Ann", "Odalys") }
     @server.say("ann", "hidden")
     @server.say("bo", "seen")
     wait_for("the line") { shown.any? }
     assert_equal ["bo"], shown.map { |card| card["n"] }
     until_written
-    assert_equal document, house.shows.find(@record.id).gate
+    assert_equal ["Ann"], house.left_out.of_show(@record.id, 0).map(&:name)
   end
 
   def test_every_line_is_in_the_log_with_its_verdict

@@ -4,6 +4,7 @@ require "prop_check"
 require_relative "../support/plain"
 require_relative "../../lib/bavard/core/chat/line"
 require_relative "../../lib/bavard/core/gate/ladder"
+require_relative "../../lib/bavard/core/gate/rule_set"
 require_relative "../../lib/bavard/core/stage/pieces/chat"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
@@ -112,7 +113,7 @@ class SocketToFrameTest < Minitest::Test
     case intake.kind
     when :line
       line = Bavard::Core::Chat::Line.from(intake, id: (number * 1000) + (way[:next] += 1))
-      way[:playout].add(line) if !line.text.empty? && way[:gate].judge(line).pass?
+      way[:playout].add(line) if !line.text.empty? && way[:gate].take(line, way[:memory]).pass?
     when :delete_line then way[:playout].pull_where { |line| line.platform_id == intake.platform_id }
     end
   end
@@ -129,6 +130,6 @@ class SocketToFrameTest < Minitest::Test
     playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t", "boot"), hub, Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys"),
       document: Bavard::Core::Stage::Document.empty.merge("pieces" => [piece]))
     {reader: Bavard::Feeds::Irc::LineReader.new, session:, hub:, playout:, next: 0,
-     gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::Ladder::DEFAULT)}
+     gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::RuleSet::DEFAULT["rules"]), memory: Bavard::Core::Gate::Memory.new}
   end
 end

@@ -15,7 +15,10 @@ require_relative "../../lib/bavard/pictures/cabinet"
 require_relative "../../lib/bavard/pictures/fetcher"
 require_relative "../../lib/bavard/pictures/workshop"
 require_relative "../../lib/bavard/store/dress"
+require_relative "../../lib/bavard/store/deeds"
 require_relative "../../lib/bavard/store/feeds"
+require_relative "../../lib/bavard/store/left_out"
+require_relative "../../lib/bavard/store/people"
 require_relative "../../lib/bavard/store/lease"
 require_relative "../../lib/bavard/store/lines"
 require_relative "../../lib/bavard/store/secret_box"
@@ -76,6 +79,7 @@ class HouseTest < Minitest::Test
     @house = Bavard::Live::House.new(
       platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
       fetcher:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
+      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db),
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},

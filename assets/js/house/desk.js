@@ -11,10 +11,10 @@ function figure(key, text, trouble = false) {
   element.classList.toggle("trouble", trouble);
 }
 
-function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, emotes, on_air: onAir }) {
+function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, emotes, held, brake: braked, on_air: onAir }) {
   const state = trouble > 0 ? `${trouble} in trouble` : `${came} in · ${live} live`;
   figure("feeds", feeds === 0 ? "none yet" : state, trouble > 0);
-  figure("gate", `${off} kept off`);
+  figure("gate", braked ? "brake is on" : held > 0 ? `${held} held, ${off} off` : `${off} kept off`, braked);
   figure("dress", emotes === 0 ? "no emotes yet" : count(emotes, "emote"));
   figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
   figure("air", `${aired} on air · ${count(screens, "screen")}`);

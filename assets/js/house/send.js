@@ -17,7 +17,7 @@ async function answerOf(response) {
   throw new Refused(answer);
 }
 
-async function ask(path, options = {}) {
+async function ask(path, options = {}, answer = answerOf) {
   const headers = { "X-CSRF-Token": token, "X-Requested-With": "XMLHttpRequest", ...options.headers };
   let response;
   try {
@@ -26,7 +26,7 @@ async function ask(path, options = {}) {
     throw new Refused({ error: "Bavard cannot be reached just now. Nothing was changed; try again in a moment." });
   }
   if (response.redirected) location.assign("/account/login");
-  return answerOf(response);
+  return answer(response);
 }
 
 // Throws Refused, for a form that shows the reason beside the field.
@@ -41,6 +41,12 @@ export function sendFiles(path, form) {
 
 export function sendJson(path, value) {
   return ask(path, { method: "POST", body: JSON.stringify(value), headers: { "Content-Type": "application/json" } });
+}
+
+// Bytes, or a form whose answer is a file.
+export function sendRaw(path, body, { as } = {}) {
+  const blob = async (response) => (response.ok ? response.blob() : answerOf(response));
+  return ask(path, { method: "POST", body }, as === "blob" ? blob : answerOf);
 }
 
 export function get(path) {

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../core/gate/ladder"
+require_relative "../core/gate/settings"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
 
@@ -16,7 +16,7 @@ module Bavard
       module_function
 
       # @param stages [Array<#name, #backdrop, #draft>]
-      # @param gate [Hash] of Core::Gate::Ladder
+      # @param gate [Hash] of Core::Gate::Settings
       # @return [Hash]
       def of(name, stages, gate)
         {"format" => FORMAT, "name" => name, "gate" => gate,
@@ -53,8 +53,7 @@ module Bavard
       def gate(given)
         return unless given
 
-        Core::Gate::Ladder.from(given)
-        given
+        Core::Gate::Settings.read(given).merge("brake" => nil)
       rescue KeyError, TypeError, NoMethodError, ArgumentError
         raise Error.new("Its gate cannot be read.", field: "gate")
       end

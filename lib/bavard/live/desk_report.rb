@@ -53,7 +53,7 @@ module Bavard
         feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
         {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| feed.merge(lines: feed[:lines].dup) }, stages:,
-         answers: @show.answers.report,
+         answers: @show.answers.report, gate: @show.gatehouse.report(now_ms),
          trouble: @house.journal.trouble && "The database does not answer, so nothing is being remembered. What is on screen goes on."}
       end
 
@@ -62,7 +62,7 @@ module Bavard
           feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
           trouble: feeds.count { |feed| TROUBLE.include?(feed[:state]) },
           waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
-          emotes: @show.wardrobe.size,
+          emotes: @show.wardrobe.size, held: @show.gatehouse.size, brake: !@show.gatehouse.brake.nil?,
           on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
         )
       end

@@ -105,6 +105,9 @@ module Bavard
         @report.card(noted)
       end
 
+      # @return [Hash] of any line
+      def card(line, verdict, pulled: false) = @report.card(Noted.new(line, verdict, pulled))
+
       # @return [Array<Hash>] cards of the newest
       def lines = @noted.map { |noted| @report.card(noted) }
 

@@ -20,6 +20,9 @@ module Bavard
         minute.aired += 1 if aired
       end
 
+      # A line that was counted before went on a stage that viewers see.
+      def aired(at_ms) = minute(at_ms / MINUTE_MS).aired += 1
+
       # @return [Hash] in, off, aired in the last hour, and rate: lines in the minute before now
       def at(now_ms)
         first = (now_ms / MINUTE_MS) - MINUTES

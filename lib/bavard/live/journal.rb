@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../store/lines"
 
 module Bavard
   module Live
@@ -35,6 +36,13 @@ module Bavard
       # @param entry [Store::Lines::Entry]
       def line(show_id, entry)
         put([show_id, entry])
+      end
+
+      # What became of a line that was held.
+      #
+      # @param outcome [Store::Lines::Outcome]
+      def settle(outcome)
+        put(outcome)
       end
 
       # What is to happen after the lines that came before it.
@@ -86,7 +94,7 @@ module Bavard
 
       # What was written is taken off only then: a batch that failed is tried again.
       def write(batch)
-        runs = batch.chunk_while { |before, after| line?(before) && line?(after) && before[0] == after[0] }
+        runs = batch.chunk_while { |before, after| together?(before, after) }
         runs.each { |run| write_run(run) }
         @trouble = nil
       rescue Sequel::DatabaseError, Sequel::PoolTimeout => error
@@ -95,13 +103,21 @@ module Bavard
       end
 
       def write_run(run)
-        line?(run.first) ? @lines.add(run.first[0], run.map(&:last)) : run.each { |work| work.call(@lines) }
+        put_down(run)
         taken_off(run.size)
       rescue Sequel::DatabaseError, JSON::GeneratorError => error
         raise unless refused?(error)
         return run.each { |entry| write_run([entry]) } if run.size > 1
 
         refuse(error)
+      end
+
+      def put_down(run)
+        case run.first
+        when Array then @lines.add(run.first[0], run.map(&:last))
+        when Store::Lines::Outcome then @lines.settle(run)
+        else run.each { |work| work.call(@lines) }
+        end
       end
 
       # An entry the database refuses for what it says would stand in the way for ever.
@@ -119,8 +135,8 @@ module Bavard
         @lock.synchronize { @waiting.shift(count) }
       end
 
-      def line?(entry)
-        entry.is_a?(Array)
+      def together?(before, after)
+        before.instance_of?(after.class) && (before.is_a?(Store::Lines::Outcome) || (before.is_a?(Array) && before[0] == after[0]))
       end
     end
   end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/chat/event_words"
-require_relative "../core/gate/ladder"
+require_relative "../core/gate/rules"
 require_relative "../core/look/name_colour"
 require_relative "line_card"
 
@@ -35,7 +35,7 @@ module Bavard
         night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
         card = LineCard.of(line, night, @lane.mark, @wardrobe&.call)
         card[:day] = day
-        card[:off] = Core::Gate::Ladder::LABELS.fetch(noted.verdict.rule, noted.verdict.rule) unless noted.verdict.pass?
+        card[:off] = Core::Gate::Rules.label(noted.verdict.rule) unless noted.verdict.pass?
         card[:pulled] = true if noted.pulled
         card[:e] = Core::Chat::EventWords.of(line) if line.event?
         card

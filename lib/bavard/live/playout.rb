@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/look/motion"
+require_relative "../core/look/name_colour"
 require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
 require_relative "played_chat"
@@ -13,6 +14,8 @@ module Bavard
       # At most 30 frames a second.
       FRAME_MS = 34
       SECOND_MS = 1000
+      # What a large line stands on, where the show's style names no ground.
+      LARGE_GROUND = "#10151a"
       EMPTY = Core::Stage::Document.empty.freeze
       # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
       # the host's name.
@@ -69,6 +72,31 @@ module Bavard
         @dirty = true
       end
 
+      # A pull is taken back: the line stands again, where its time is not over.
+      def put_back(line_id)
+        @pulled.delete(line_id)
+        @chats.each_value { |chat| chat.timeline.put_back(line_id) }
+        @dirty = true
+      end
+
+      # The line that is being answered, or nil.
+      def large=(line)
+        @large = line
+        @enlarged = true
+      end
+
+      # @return [Boolean] whether the line stands in a chat piece
+      def standing?(line_id) = @chats.each_value.any? { |chat| chat.timeline.standing.any? { |line| line.id == line_id } }
+
+      # Chat is off the picture, or on it again.
+      def veil(veiled)
+        return if @veiled == veiled
+
+        @veiled = veiled
+        @lifted = true
+        @dirty = true
+      end
+
       def clear
         @lines.clear
         @pulled.clear
@@ -89,7 +117,7 @@ module Bavard
       def each_line(&block) = @lines.each(&block)
 
       # @return [Boolean] whether there is something new to send
-      def changed? = @dirty || @restyled || @relived || @again.any?
+      def changed? = @dirty || @restyled || @relived || @enlarged || @again.any?
 
       # @return [Integer, nil] when {#flush} has something to do
       def due_ms
@@ -108,7 +136,7 @@ module Bavard
         return unless due && now_ms >= due
 
         change = changes(now_ms)
-        @dirty = @restyled = @relived = @cleared = false
+        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = false
         @fresh = {}
         @again.clear
         return if change.empty?
@@ -158,18 +186,35 @@ module Bavard
         change[:style] = style(@styles.slice(*@fresh.keys)) if @restyled
         @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
         calm(change, now_ms) if change[:in]
+        change[:large] = large_card if @enlarged
         change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
       end
 
       def add_changes(change, chat, moved)
         standing = chat.timeline.standing
+        return veiled(change, chat, standing, moved) if @veiled || @lifted
+
         put(change, :colours, chat, @restyled && @fresh[chat.id] ? chat.colours : [])
         put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines))
         put(change, :in, chat, chat.cards(moved.in_lines))
         pulled, out = moved.out_ids.partition { |id| @cleared || @pulled.key?(id) }
         put(change, :out, chat, out)
         put(change, :pulled, chat, pulled)
+      end
+
+      def large_card
+        return unless @large
+
+        ground = @document.dig("house", "colours", "ground", "value") || LARGE_GROUND
+        LineCard.of(@large, Core::Look::NameColour.new(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large), @shared.wardrobe&.call)
+      end
+
+      # Nothing is painted while chat is off the picture; what stands comes and goes with it.
+      def veiled(change, chat, standing, moved)
+        return put(change, :in, chat, chat.cards(standing)) unless @veiled
+
+        put(change, :pulled, chat, (standing - moved.in_lines).map(&:id) | moved.out_ids) if @lifted
       end
 
       # The faster lines come, the calmer they move.
@@ -192,10 +237,11 @@ module Bavard
       def picture(now_ms)
         style = @style
         document = @document
-        standing = @chats.values.map { |chat| [chat, chat.timeline.standing] }
+        standing = @veiled ? [] : @chats.values.map { |chat| [chat, chat.timeline.standing] }
         live = @live
+        large = large_card
         lambda do
-          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, now: live&.now_ms || now_ms}
+          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, large:, now: live&.now_ms || now_ms}
         end
       end
 

@@ -8,6 +8,8 @@ module Bavard
     # Takes what a show's feeds hand over: judges lines, brings them to the stages and into the log, and takes away what
     # is deleted. Works in its show's thread.
     class Reception
+      MOST_FINDINGS = 8
+
       # @param show [Show]
       # @param house [House]
       # @param report [DeskReport] told of what the host's pages should know
@@ -35,6 +37,14 @@ module Bavard
         @report.touch
       end
 
+      # Moves on what is held.
+      def advance(now_ms)
+        released, left = @show.gatehouse.advance(now_ms)
+        released.each { |held| release(held, now_ms) }
+        left.each { |held| leave(held, now_ms) }
+        @report.touch if released.any? || left.any?
+      end
+
       private
 
       def line(lane, intake)
@@ -44,15 +54,45 @@ module Bavard
         return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
         @show.wardrobe.count(line)
-        judged(lane, line, @show.gate.judge(line))
+        judged(lane, line, @show.gatehouse.take(line))
       end
 
       def judged(lane, line, verdict)
-        where = verdict.pass? ? show(lane, line) : :nowhere
-        @show.figures.count(line.arrived_at_ms, dropped: !verdict.pass?, aired: where == :aired)
-        @house.journal.line(@show.id, Store::Lines::Entry.new(line, verdict, where == :aired, false, trace(line, verdict, where)))
+        now_ms = @show.now_ms
+        held = !verdict.drop? && !intake_over?(line, now_ms) && @show.gatehouse.hold(line, lane.id, verdict, now_ms)
+        where = held || !verdict.pass? ? :nowhere : show(lane, line.as_shown(verdict.shown, @show.wardrobe.emotes))
+        @show.figures.count(line.arrived_at_ms, dropped: verdict.drop?, aired: where == :aired)
+        entry = Store::Lines::Entry.new(line, verdict, where == :aired, false, trace(line, verdict, held ? :held : where), held)
+        @house.journal.line(@show.id, entry)
         @house.meters.line(verdict.action)
-        @report.line(lane.note(line, verdict), lane.id)
+        card = lane.note(line, verdict)
+        @report.line(card, lane.id)
+        @show.prompter.line(lane, entry, where, card)
+      end
+
+      # What is told again from history was said long before anybody could hold it.
+      def intake_over?(line, now_ms) = now_ms - line.shown_at_ms > Core::Chat::Hold::Settings::LONGEST_MS
+
+      # On the picture now, after it was held.
+      def release(held, now_ms)
+        line = held.line.as_shown(held.verdict.shown, @show.wardrobe.emotes)
+        line = line.dup if line.equal?(held.line)
+        line.shown_at_ms = now_ms
+        lane = @show.lanes[held.lane_id]
+        where = lane ? show(lane, line) : :nowhere
+        @show.figures.aired(now_ms) if where == :aired
+        done(held, where == :aired, [["released", now_ms, nil], ["shown", now_ms, where]], where, now_ms)
+      end
+
+      # Nobody let it go in time.
+      def leave(held, now_ms)
+        done(held, false, [["left", now_ms, "nobody let it go in time"]], :left, now_ms)
+      end
+
+      def done(held, aired, steps, where, now_ms)
+        @show.gatehouse.forget(held.line.id)
+        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, aired, false, steps, aired ? now_ms : held.line.shown_at_ms))
+        @show.prompter.went(held.line.id, where)
       end
 
       # @return [Symbol] :aired, :draft or :nowhere
@@ -67,8 +107,15 @@ module Bavard
       def trace(line, verdict, where)
         now_ms = @show.now_ms
         emotes = line.fragments.count { |kind, _| kind == :emote }
-        [["received", line.arrived_at_ms, nil], ["dressed", now_ms, emotes.zero? ? nil : emotes], ["judged", now_ms, verdict.rule || "passed"],
-          ["shown", now_ms, where]]
+        [["received", line.arrived_at_ms, nil], ["dressed", now_ms, emotes.zero? ? nil : emotes], ["judged", now_ms, judged_words(verdict)],
+          [where == :held ? "held" : "shown", now_ms, where == :held ? nil : where]]
+      end
+
+      # What each rule said: by which the verdict can be followed later.
+      def judged_words(verdict)
+        return "passed" if verdict.findings.empty?
+
+        {action: verdict.action, found: verdict.findings.first(MOST_FINDINGS).map { |one| {rule: one.rule, action: one.action, seen: one.seen&.slice(0, 80), from: one.from, to: one.to, why: one.why} }}
       end
 
       def delete_line(lane, platform_id)
@@ -84,8 +131,17 @@ module Bavard
       end
 
       def pull(lane, &chosen)
+        held = @show.gatehouse.pull_where { |line| line.feed_id == lane.id && yield(line) }
+        held.each { |one| gone(one) }
         @show.desks.each_value { |desk| desk.pull_where { |line| line.feed_id == lane.id && yield(line) } }
         lane.pull_where(&chosen)
+        @show.prompter.pulled_where { |line| line.feed_id == lane.id && yield(line) }
+      end
+
+      # The platform took it away before it went on the picture.
+      def gone(held)
+        @show.gatehouse.forget(held.line.id)
+        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, false, true, [["deleted", @show.now_ms, "by the platform"]], held.line.shown_at_ms))
       end
     end
   end

@@ -12,7 +12,7 @@ module Bavard
 
       # @param draft [Playout]
       # @param ids [LineIds]
-      # @yieldparam line [Core::Chat::Line] before it is drawn; true where it may be
+      # @yieldparam line [Core::Chat::Line] before it is drawn; gives it as it is shown, or nil
       def initialize(draft, ids, &judge)
         @draft = draft
         @ids = ids
@@ -99,7 +99,8 @@ module Bavard
       end
 
       def show(line)
-        @draft.add(line) if @judge.call(line)
+        shown = @judge.call(line)
+        @draft.add(shown) if shown
       end
     end
   end

@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
 require_relative "../core/chat/line"
-require_relative "../core/gate/ladder"
 require_relative "answers"
 require_relative "desk_report"
 require_relative "feed_door"
 require_relative "feed_lane"
 require_relative "figures"
+require_relative "gatehouse"
 require_relative "mailbox"
+require_relative "moderation"
+require_relative "prompter_desk"
 require_relative "reception"
 require_relative "stage_door"
 require_relative "timer"
@@ -19,6 +21,7 @@ module Bavard
     # log. All of it happens in the show's own thread; others put something in its mailbox or {#ask}.
     class Show
       include FeedDoor
+      include Moderation
       include StageDoor
 
       REMEMBERED_LINES = 2000
@@ -30,7 +33,7 @@ module Bavard
       # The picture at this address is there now.
       Came = Struct.new(:address)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gate, :answers, :wardrobe
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :answers, :wardrobe
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -41,7 +44,6 @@ module Bavard
         @mailbox = Mailbox.new
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", house.boot)
-        @gate = Core::Gate::Ladder.from(record.gate)
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
         load
         @answers = Answers.new
@@ -83,10 +85,12 @@ module Bavard
       # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
       # the journal, so that a show goes on while the database is away.
 
-      def gate=(document)
+      # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
+      def use_gate(document, ladder = nil)
         @house.journal.later { @house.shows.keep_gate(id, document) }
         record.gate = document
-        @gate = Core::Gate::Ladder.from(document)
+        gatehouse.use(document, ladder)
+        desks.each_value { |desk| desk.air.veil(gatehouse.brake&.off_picture? || false) }
       end
 
       # Everything wears what there is now, also what stands already.
@@ -108,11 +112,15 @@ module Bavard
       private
 
       def load
+        @gatehouse = Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
         entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
         recount
         @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
-        passed = entries.select { |entry| entry.verdict.pass? }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
+        passed = entries.select { |entry| entry.verdict.pass? && !entry.held }.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
         @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
+        desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
+        load_prompter(entries)
+        @house.lines.held(id).each { |entry| gatehouse.hold(entry.line.dress(wardrobe.emotes), entry.line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - entry.line.arrived_at_ms, 0].max) }
       end
 
       def lane_with(feed, entries)
@@ -122,9 +130,23 @@ module Bavard
           seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
       end
 
+      def load_prompter(entries)
+        @prompter = PrompterDesk.new(id, @house, gatehouse, record.host_name)
+        entries.each do |entry|
+          lane = lanes[entry.line.feed_id] or next
+          prompter.line(lane, entry, entry.aired ? :aired : :nowhere, lane.card(entry.line, entry.verdict, pulled: entry.pulled), pulled: entry.pulled)
+        end
+        prompter.deeds = @house.deeds.latest(id)
+        prompter.prepare(now_ms)
+      end
+
+      # As it goes on the picture.
+      def shown(entry) = Store::Lines::Entry.new(entry.line.as_shown(entry.verdict.shown, wardrobe.emotes), *entry.to_a.drop(1))
+
       def recount
-        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired|
+        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule|
           figures.count(at_ms, dropped:, aired:)
+          gatehouse.recount(at_ms, rule)
         end
       end
 
@@ -148,7 +170,7 @@ module Bavard
       end
 
       def wait_s
-        due = (desks.values.map(&:due_ms) << @report.due_ms).compact.min
+        due = (desks.values.map(&:due_ms) << @report.due_ms << gatehouse.due_ms << prompter.due_ms).compact.min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end
 
@@ -185,10 +207,19 @@ module Bavard
 
       def advance
         now = now_ms
-        desks.each_value { |desk| desk.advance(now) { |line| @gate.judge(line).pass? } }
+        use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
+        @reception.advance(now)
+        desks.each_value { |desk| desk.advance(now) { |line| rehearsed(line) } }
         lanes.each_value { |lane| lane.keep_heard(now) }
+        prompter.flush(now)
         wardrobe.flush(now)
         @report.flush(now)
+      end
+
+      # @return [Core::Chat::Line, nil] as it would be shown
+      def rehearsed(line)
+        verdict = gatehouse.rehearse(line)
+        line.as_shown(verdict.shown, wardrobe.emotes) if verdict.pass?
       end
 
       def mark(line)

@@ -59,6 +59,15 @@ module Bavard
         [draft, air].each { |playout| playout.pull_where(&block) }
       end
 
+      # @param line [Core::Chat::Line, nil] that stands large, or none
+      def enlarge(line)
+        [draft, air].each { |playout| playout.large = line }
+      end
+
+      def put_back(line_id)
+        [draft, air].each { |playout| playout.put_back(line_id) }
+      end
+
       # Draws lines anew, as when what they wear has changed.
       def redraw(&block)
         [draft, air].each { |playout| playout.redraw(&block) }
@@ -139,7 +148,7 @@ module Bavard
       end
 
       # Moves on whatever time moves on.
-      # @yieldparam line a rehearsal's line, before it is drawn; true where the gate lets it through
+      # @yieldparam line a rehearsal's line, before it is drawn; gives it as the gate lets it through, or nil
       def advance(now_ms)
         @judge = ->(line) { yield(line) }
         room.advance(now_ms)
@@ -168,9 +177,11 @@ module Bavard
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.
+      #
+      # @return [Core::Chat::Line, nil] as it is shown
       def rehearsed?(line)
         line.dress(@shared.wardrobe.call.emotes) if @shared.wardrobe
-        @judge.nil? || @judge.call(line)
+        @judge ? @judge.call(line) : line
       end
 
       def mark(line)

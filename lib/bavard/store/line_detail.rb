@@ -10,9 +10,10 @@ module Bavard
       module_function
 
       # @param line [Core::Chat::Line]
+      # @param shown [Core::Gate::Shown, nil] how it is written on the picture, where that is otherwise
       # @return [Hash] without what is not there
-      def of(line)
-        detail = {}
+      def of(line, shown = nil)
+        detail = shown ? {"shown" => shown.to_a} : {}
         detail["placed"] = line.placed if line.placed.any?
         detail["reply"] = line.reply.to_a if line.reply
         detail["first"] = true if line.first_time

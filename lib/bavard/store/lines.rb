@@ -4,27 +4,35 @@ require "json"
 require_relative "../core/chat/fragments"
 require_relative "../core/chat/line"
 require_relative "../core/chat/person"
+require_relative "../core/gate/edits"
 require_relative "../core/gate/verdict"
 require_relative "line_detail"
+require_relative "people"
 
 module Bavard
   module Store
     # The log of lines with their verdicts.
     class Lines
-      # aired:: whether it went on an on-air stage; pulled:: whether it was taken away
+      # aired:: whether it went on an on-air stage; pulled:: whether it was taken away; held:: whether it waits to go there
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
-      Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace)
+      Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held)
       CHAT = %w[said action reply paid].freeze
       COLUMNS = {
         id: "bigint", show_id: "bigint", feed_id: "bigint", platform_id: "text", login: "text", display_name: "text", colour: "text", badges: "jsonb",
         kind: "text", text: "text", arrived_at_ms: "bigint", platform_time_ms: "bigint", shown_at_ms: "bigint", action: "text", rule: "text",
-        seen: "text", aired: "boolean", pulled: "boolean", detail: "jsonb", trace: "jsonb"
+        seen: "text", aired: "boolean", pulled: "boolean", held: "boolean", detail: "jsonb", trace: "jsonb"
       }.freeze
       ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.join(", ")} FROM " \
             "json_to_recordset(?) AS row(#{COLUMNS.map { |name, type| "#{name} #{type}" }.join(", ")}) ON CONFLICT DO NOTHING".freeze
 
+      # steps:: as Entry's trace
+      Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms)
+      SETTLE = "UPDATE lines SET held = false, aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
+               "FROM json_to_recordset(?) AS row(id bigint, aired boolean, pulled boolean, steps jsonb, shown_at_ms bigint) WHERE lines.id = row.id"
+
       def initialize(db)
         @db = db
+        @people = People.new(db)
       end
 
       # Written in one go, as one document that PostgreSQL takes apart: putting each value into the statement by itself
@@ -34,6 +42,34 @@ module Bavard
       # @param entries [Array<Entry>] a line that is there already stays as it was
       def add(show_id, entries)
         @db[ADD, JSON.generate(entries.map { |entry| row(show_id, entry) })].insert
+        @people.heard(entries.map(&:line))
+      end
+
+      # What became of lines that were held: aired or not, pulled or not, with the steps that came to their trace.
+      #
+      # @param outcomes [Array<Outcome>]
+      def settle(outcomes)
+        @db[SETTLE, JSON.generate(outcomes.map(&:to_h))].update
+      end
+
+      # @return [Array<Entry>] lines that were held when this was last written, oldest first
+      def held(show_id)
+        @db[:lines].where(show_id:, held: true, pulled: false).order(:id).all.map { |row| read(row) }
+      end
+
+      # Back on the picture, or at least no longer taken away.
+      def put_back(line_id)
+        @db[:lines].where(id: line_id).update(pulled: false)
+      end
+
+      def pull_line(line_id)
+        @db[:lines].where(id: line_id).update(pulled: true)
+      end
+
+      # @return [Entry, nil]
+      def find(show_id, id)
+        row = @db[:lines].first(show_id:, id:)
+        row && read(row)
       end
 
       def pull(feed_id, platform_id)
@@ -52,10 +88,10 @@ module Bavard
         @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).all.reverse.map { |row| read(row) }
       end
 
-      # @return [Array(Integer, Boolean, Boolean)] of each line since then: when it arrived, whether it was dropped, aired
+      # @return [Array(Integer, Boolean, Boolean, String)] of each line since then: when it arrived, whether it was dropped, aired, by which rule
       def counts_since(show_id, arrived_at_ms)
         @db[:lines].where(show_id:).where { id >= arrived_at_ms * 1000 }.order(:id)
-          .select_map([:arrived_at_ms, Sequel.expr(action: "drop").as(:dropped), :aired])
+          .select_map([:arrived_at_ms, Sequel.expr(action: "drop").as(:dropped), :aired, :rule])
       end
 
       # @return [Integer] 0 where there is none
@@ -74,10 +110,15 @@ module Bavard
         line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row), row[:kind].to_sym, row[:text], nil, row[:arrived_at_ms],
           row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
         LineDetail.read(row[:detail].to_hash, line)
-        Entry.new(line.dress(nil), Core::Gate::Verdict.new(row[:action].to_sym, row[:rule], row[:seen]), row[:aired], row[:pulled], row[:trace].to_a)
+        Entry.new(line.dress(nil), verdict(row), row[:aired], row[:pulled], row[:trace].to_a, row[:held])
       end
 
       private
+
+      def verdict(row)
+        shown = row[:detail].to_hash["shown"]
+        Core::Gate::Verdict.new(row[:action].to_sym, row[:rule], row[:seen], [].freeze, shown && Core::Gate::Shown.new(*shown))
+      end
 
       def person(row)
         Core::Chat::Person.new(row[:feed_id], row[:login], row[:display_name], row[:colour], row[:badges].to_a)
@@ -90,7 +131,8 @@ module Bavard
          display_name: person.display_name, colour: person.colour, badges: person.badges, kind: line.kind.to_s,
          text: line.text, arrived_at_ms: line.arrived_at_ms, platform_time_ms: line.platform_time_ms,
          shown_at_ms: line.shown_at_ms, action: entry.verdict.action.to_s, rule: entry.verdict.rule, seen: entry.verdict.seen,
-         aired: entry.aired, pulled: entry.pulled, detail: LineDetail.of(line), trace: entry.trace || []}
+         aired: entry.aired, pulled: entry.pulled, held: entry.held || false, detail: LineDetail.of(line, entry.verdict.shown),
+         trace: entry.trace || []}
       end
     end
   end

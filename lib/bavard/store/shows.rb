@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
-require_relative "../core/gate/ladder"
+require_relative "../core/gate/settings"
 
 module Bavard
   module Store
     # Shows as they are kept: one for each account, until there are more.
     class Shows
-      # gate:: the document of Core::Gate::Ladder; keep_days:: how long its log is kept
+      # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept
       Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, keyword_init: true)
 
       def initialize(db)
@@ -15,7 +15,7 @@ module Bavard
 
       # @return [Show] an empty one, with the gate's rules as they come
       def create(account_id, name:, host_name:)
-        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Ladder::DEFAULT))
+        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Settings::DEFAULT))
         find(id)
       end
 
@@ -49,7 +49,7 @@ module Bavard
       private
 
       def read(row)
-        row && Show.new(**row, gate: row[:gate].to_hash)
+        row && Show.new(**row, gate: Core::Gate::Settings.read(JSON.parse(JSON.generate(row[:gate]))))
       end
     end
   end

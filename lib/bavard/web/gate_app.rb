@@ -1,23 +1,210 @@
 # frozen_string_literal: true
 
-require_relative "../core/gate/ladder"
+require_relative "../core/chat/line"
+require_relative "../core/gate/lists"
+require_relative "../core/gate/settings"
+require_relative "gate_trial"
 require_relative "station"
 
 module Bavard
   module Web
-    # What may go on screen.
+    # What may go on screen: the ladder of rules, tried on a line and over the log before an edit counts.
     class GateApp < Station
+      # Lists of words are long.
+      LARGEST_BODY_BYTES = 4 * 1024 * 1024
+      HOUR_MS = 3_600_000
+      SPANS = {"hour" => HOUR_MS, "day" => 24 * HOUR_MS}.freeze
+      # A broadcast is at most that long.
+      LONGEST_SPAN_MS = 7 * 24 * HOUR_MS
+
       get "/" do
         @here = "gate"
-        @gate = @record.gate
+        @state = state(gate)
+        @feeds = site.house.feeds.of_show(@record.id)
         erb :gate
       end
 
-      post "/" do
-        document = Core::Gate::Ladder.document(commands_on: params["commands_on"] == "1", prefixes: text(params["prefixes"]),
-          left_out_on: params["left_out_on"] == "1", names: text(params["names"]))
-        ask { |show| show.gate = document }
+      get "/state" do
+        json(state(gate))
+      end
+
+      # The edited rules, made whole; nothing is kept yet.
+      post "/check" do
+        json(rules: rules_of(body_json))
+      end
+
+      post "/try" do
+        given = body_json
+        rules = rules_of(given)
+        memory = ask { |show| show.gatehouse.left_out.to_a }
+        json(GateTrial.new(rules, memory, given).told)
+      end
+
+      post "/replay" do
+        given = body_json
+        to_ms = ask(&:now_ms)
+        from_ms, to_ms = span(given, to_ms)
+        before = Core::Gate::Settings.in_force(gate)["rules"]
+        run = site.replays.begin(@record.id, {show: @record.id, before:, after: rules_of(given), from_ms:, to_ms:})
+        json(run.report)
+      end
+
+      get "/replay/:id" do
+        json((site.replays.find(@record.id, text(params[:id])) || not_found).report)
+      end
+
+      post "/replay/:id/stop" do
+        run = site.replays.find(@record.id, text(params[:id])) || not_found
+        site.replays.stop(run)
+        json(run.report)
+      end
+
+      # The edit counts from now on.
+      post "/keep" do
+        rules = rules_of(body_json)
+        change("rules") { |gate| replace_set(gate, Core::Gate::Settings.in_force(gate).merge("rules" => rules)) }
+      end
+
+      # Another set is in force from now on.
+      post "/use" do
+        index = text(params["set"])[/\A\d{1,2}\z/].to_i
+        change("rules") { |gate| gate.merge("in_force" => index.clamp(0, gate["sets"].size - 1)) }
+      end
+
+      # A set like the one in force, under another name; it is in force then.
+      post "/sets" do
+        name = Core::Gate::RuleSet.name(text(params["name"]))
+        change("rules") do |gate|
+          raise Error.new("There is room for #{Core::Gate::Settings::MOST_SETS} sets.", field: "name") if gate["sets"].size >= Core::Gate::Settings::MOST_SETS
+
+          gate.merge("sets" => gate["sets"] + [Core::Gate::Settings.in_force(gate).merge("name" => name)], "in_force" => gate["sets"].size)
+        end
+      end
+
+      post "/sets/rename" do
+        name = Core::Gate::RuleSet.name(text(params["name"]))
+        change("rules") { |gate| replace_set(gate, Core::Gate::Settings.in_force(gate).merge("name" => name)) }
+      end
+
+      post "/sets/remove" do
+        change("rules") do |gate|
+          raise Error.new("One set of rules stays.", field: "set") if gate["sets"].size == 1
+
+          gate.merge("sets" => gate["sets"].reject.with_index { |_, at| at == gate["in_force"] }, "in_force" => 0)
+        end
+      end
+
+      post "/hold" do
+        hold = Core::Gate::Settings.hold(body_json)
+        change("hold") { |gate| gate.merge("hold" => hold) }
+      end
+
+      post "/brake" do
+        given = body_json
+        by = actor
+        change("brake") do |gate, show|
+          gate.merge("brake" => given["kind"].to_s == "off" ? nil : Core::Gate::Brake.read(given, now_ms: show.now_ms, by:).to_h)
+        end
+      end
+
+      get "/left-out" do
+        json(people: ask { |show| show.gatehouse.left_out.to_a }.map { |entry| {name: entry.name, feed: entry.feed_id, until: entry.until_ms} })
+      end
+
+      post "/left-out" do
+        name = text(params["name"])
+        minutes = text(params["minutes"])[/\A\d{1,6}\z/]&.to_i
+        feed_id = text(params["feed"])[/\A\d{1,18}\z/]&.to_i
+        by = actor
+        ask { |show| show.leave_out(name, by, feed_id:, until_ms: minutes && (show.now_ms + (minutes * 60_000))) }
         json(done: true)
+      end
+
+      post "/left-out/back" do
+        name = text(params["name"])
+        feed_id = text(params["feed"])[/\A\d{1,18}\z/]&.to_i
+        by = actor
+        ask { |show| show.take_back(name, by, feed_id:) }
+        json(done: true)
+      end
+
+      # A set of rules from elsewhere, as an edit: it counts when it is kept.
+      post "/read" do
+        set = Core::Gate::RuleSet.read(JSON.parse(request.body.read, max_nesting: 20))
+        json(set)
+      rescue JSON::ParserError, EncodingError
+        raise Error.new("That file is no JSON. A set of rules is taken along from here as JSON.", field: "file")
+      end
+
+      get "/rules.json" do
+        content_type :json
+        set = Core::Gate::Settings.in_force(gate)
+        headers "content-disposition" => %(attachment; filename="rules.json")
+        JSON.pretty_generate(set)
+      end
+
+      # A list as a file gives it, as text, one a line.
+      post "/list/read" do
+        list = Core::Gate::Lists.read(request.body.read, field: "words", most: Core::Gate::StoppedWords::MOST)
+        json(text: list)
+      end
+
+      post "/list/write/:format" do
+        format = text(params[:format])
+        not_found unless Core::Gate::Lists::FORMATS.include?(format)
+        entries = Core::Gate::Lists.lines(text(params["text"]), most: Core::Gate::StoppedWords::MOST, field: "words")
+        content_type({"json" => "application/json", "csv" => "text/csv"}.fetch(format, "text/plain"))
+        Core::Gate::Lists.write(entries, format)
+      end
+
+      helpers do
+        def largest_body_bytes = LARGEST_BODY_BYTES
+
+        # What is kept is written a moment later: the show knows.
+        def gate = ask { |show| show.record.gate }
+
+        # @return [Hash] what the page draws
+        def state(gate)
+          kinds = Core::Gate::Rules::KINDS.values.map do |kind|
+            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map(&:field), blank: kind.build(kind::KEY)}
+          end
+          set = Core::Gate::Settings.in_force(gate)
+          {set: set["name"], rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
+        end
+
+        def told(rules) = rules.map { |rule| rule.merge("words_of" => Core::Gate::Rules.kind(rule["kind"]).new(rule).words) }
+
+        # @raise [Bavard::Error]
+        def rules_of(given)
+          return Core::Gate::Settings.in_force(gate)["rules"] unless given["rules"]
+
+          rules = Array(given["rules"]).map { |rule| rule.is_a?(Hash) ? rule.except("words_of") : rule }
+          told(Core::Gate::RuleSet.read("name" => "Edit", "rules" => rules)["rules"]).map { |rule| request.path_info == "/check" ? rule : rule.except("words_of") }
+        end
+
+        # Changes the gate; a set of rules is made ready before the show has to wait for it.
+        def change(what)
+          by = actor
+          gate = yield(self.gate, show)
+          ladder = Core::Gate::Ladder.from(Core::Gate::Settings.in_force(gate)["rules"]) if what == "rules"
+          ask do |show|
+            show.use_gate(gate, ladder || show.gatehouse.ladder)
+            show.deed(what, by, about: what == "rules" ? Core::Gate::Settings.in_force(gate)["name"] : nil)
+          end
+          json(state(gate))
+        end
+
+        def replace_set(gate, set)
+          gate.merge("sets" => gate["sets"].each_with_index.map { |old, at| at == gate["in_force"] ? set : old })
+        end
+
+        def span(given, now_ms)
+          length = SPANS[given["span"].to_s] and return [now_ms - length, now_ms]
+          from, to = given.values_at("from_ms", "to_ms").map { |ms| Integer(ms, exception: false) }
+          raise Error.new("A broadcast is from one time to a later one, at most a week.", field: "span") unless from && to && from < to && to - from <= LONGEST_SPAN_MS
+
+          [from, to]
+        end
       end
     end
   end

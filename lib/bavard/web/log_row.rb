@@ -2,7 +2,7 @@
 
 require "json"
 require_relative "../core/chat/event_words"
-require_relative "../core/gate/ladder"
+require_relative "../core/gate/rules"
 
 module Bavard
   module Web
@@ -66,7 +66,7 @@ module Bavard
           @line.reply && "answers #{@line.reply.name || "an earlier line"}", "signed in as #{@line.person.login}"].compact
       end
 
-      def label(rule) = Core::Gate::Ladder::LABELS.fetch(rule, rule)
+      def label(rule) = Core::Gate::Rules.label(rule)
       def time(at_ms, form) = Time.at(at_ms/1000r).strftime(form)
     end
   end

@@ -70,6 +70,9 @@ module Bavard
 
         def ask(&work) = show.ask(&work)
 
+        # @return [String] who acts, as others see it
+        def actor = @record.host_name
+
         def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
 
         def station_label

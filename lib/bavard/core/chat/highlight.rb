@@ -27,7 +27,6 @@ module Bavard
           names = [host.delete(" "), *host.split].map { |name| Person.fold(name) }
           line.fragments.any? { |kind, text| kind == :mention && names.include?(Person.fold(text.delete_prefix("@"))) }
         end
-        private_class_method :mentions?
       end
     end
   end

@@ -45,6 +45,18 @@ module Bavard
           self
         end
 
+        # @param shown [Gate::Shown, nil] how it is written on the picture, where that is otherwise
+        # @return [Line]
+        def as_shown(shown, emotes)
+          return self unless shown
+
+          dup.tap do |line|
+            line.text = shown.text
+            line.placed = shown.placed
+            line.dress(emotes)
+          end
+        end
+
         # @return [Boolean] whether it is an event and no chat message
         def event?
           !KINDS.include?(kind)

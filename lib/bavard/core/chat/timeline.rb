@@ -82,6 +82,11 @@ module Bavard
           @pulled[line_id] = true
         end
 
+        # Takes a pull back.
+        def put_back(line_id)
+          @pulled.delete(line_id)
+        end
+
         # Takes away all lines for which the block is true, from now back.
         def pull_where
           @lines.each { |line| @pulled[line.id] = true if yield(line) }

@@ -70,7 +70,8 @@ module Bavard
         end
 
         def from_rows(given)
-          return given.each_line(chomp: true).to_a unless given.match?(/^"|^[^,\n]+,/)
+          rows = given.each_line(chomp: true).to_a
+          return rows unless rows.any? { |row| row.start_with?('"') } || rows.all? { |row| row.empty? || row.include?(",") }
 
           CSV.parse(given).map { |row| row.first.to_s }
         end

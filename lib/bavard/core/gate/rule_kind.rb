@@ -63,8 +63,8 @@ module Bavard
           @feeds = settings["feeds"]
           @known_under_ms = settings["known_under_h"] * HOUR_MS
           @except_roles = settings["except_roles"]
-          @except = LeftOut.new(settings["except_people"].split("\n").map { |name| LeftOut::Entry.new(name) })
-          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @except.size.zero?
+          @spared = LeftOut.new(settings["except_people"].split("\n").map { |name| LeftOut::Entry.new(name) })
+          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @spared.size.zero?
           prepare
         end
 
@@ -89,7 +89,7 @@ module Bavard
           return false unless @roles.empty? || roles.any? { |role| role != Sight::VIEWER && @roles.include?(role) } || (@roles.include?(Sight::VIEWER) && roles.size == 1)
           return false unless @feeds.empty? || sight.line.feed_id.nil? || @feeds.include?(sight.line.feed_id.to_s)
           return false if @except_roles.any? && excepted?(roles)
-          return false if @except.size.positive? && @except.find(sight.person, sight.at_ms)
+          return false if @spared.size.positive? && @spared.find(sight.person, sight.at_ms)
 
           @known_under_ms.zero? || (memory.known_ms(sight.person, sight.at_ms) || 0) < @known_under_ms
         end

@@ -21,6 +21,8 @@ module Bavard
         # @param id [String] of a rule, such as "links2"
         # @return [String] how it is called
         def label(id)
+          return "the brake" if id == "brake"
+
           KINDS[id.to_s.sub(/\d+\z/, "")]&.then { |kind| kind::LABEL } || id.to_s
         end
       end

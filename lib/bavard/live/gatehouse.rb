@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require_relative "../core/gate/ladder"
+require_relative "../core/gate/settings"
+require_relative "rule_counts"
+
+module Bavard
+  module Live
+    # Where a show's lines are judged and held: its sets of rules, what they remember, the hold and the brake. Belongs to its
+    # show's thread.
+    class Gatehouse
+      # A line on its way to the picture. lane_id:: its feed's; verdict:: what the gate said
+      Held = Struct.new(:line, :lane_id, :verdict, :draft_only)
+
+      attr_reader :document, :ladder, :memory, :brake, :left_out
+
+      # @param document [Hash] as Core::Gate::Settings reads it
+      # @param left_out [Array<Core::Gate::LeftOut::Entry>]
+      # @param first_seen [Hash{String => Integer}] by person's key
+      def initialize(document, left_out: [], first_seen: {})
+        @left_out = Core::Gate::LeftOut.new(left_out)
+        @first_seen = first_seen
+        @memory = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
+        @hold = Core::Chat::Hold.new
+        @held = {}
+        @counts = RuleCounts.new
+        use(document)
+      end
+
+      # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
+      def use(document, ladder = nil)
+        @document = document
+        @brake = Core::Gate::Brake.from(document["brake"])
+        @ladder = ladder || Core::Gate::Ladder.from(Core::Gate::Settings.in_force(document)["rules"])
+        @rehearsed = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
+        @hold.settings = Core::Gate::Settings.hold_settings(document, brake)
+        @hold.stop_all if brake&.kind == "hold_all"
+      end
+
+      # Judges a line that came in, and remembers it.
+      #
+      # @return [Core::Gate::Verdict]
+      def take(line)
+        verdict = @ladder.take(line, @memory)
+        key = line.person.key
+        @first_seen[key] ||= line.arrived_at_ms unless line.event?
+        verdict = brake.on(verdict, Core::Gate::Sight.new(line).roles) if brake
+        @counts.count(line.arrived_at_ms, verdict.findings.map(&:rule).uniq) if verdict.findings.any?
+        verdict
+      end
+
+      # @return [Core::Gate::Verdict] of a made-up line, by what made-up lines came before it
+      def rehearse(line) = @ladder.take(line, @rehearsed)
+
+      # What rules did before this process began.
+      def recount(at_ms, rule) = rule && @counts.count(at_ms, [rule])
+
+      # @return [Boolean] whether it waits before it goes on the picture
+      def hold(line, lane_id, verdict, now_ms, held_for_ms: 0, draft_only: false)
+        roles = Core::Gate::Sight.new(line).roles
+        settings = @hold.settings
+        return false unless verdict.hold? || settings.for(roles).positive? || settings.per_minute
+
+        @held[line.id] = Held.new(line, lane_id, verdict, draft_only)
+        @hold.add(line, now_ms:, roles:, waits: verdict.hold?, held_for_ms:)
+        true
+      end
+
+      # @return [Held, nil] what will not go on the picture now
+      def pull(line_id)
+        @hold.pull(line_id) && @held[line_id]
+      end
+
+      # @return [Array<Held>]
+      def pull_where(&) = @hold.pull_where(&).map { |line| @held[line.id] }
+
+      # @return [Held, nil] what is held again, its pull being taken back
+      def put_back(line_id) = @hold.put_back(line_id) && @held[line_id]
+
+      # @return [Held, nil] what goes with the next {#advance}
+      def let_go(line_id) = @hold.let_go(line_id) && @held[line_id]
+
+      def size = @hold.size
+      def held?(line_id) = @hold.held?(line_id)
+
+      # @return [Array(Array<Held>, Array<Held>)] what goes on the picture now, in order, and what left by itself
+      def advance(now_ms)
+        change = @hold.advance(now_ms)
+        [change.released, change.left].map { |lines| lines.map { |line| @held[line.id] } }
+      end
+
+      # The line is done with: aired, left, or long since pulled.
+      def forget(line_id) = @held.delete(line_id)
+
+      def due_ms = [@hold.next_due_ms, brake&.until_ms].compact.min
+      def brake_over?(now_ms) = brake&.over?(now_ms) || false
+      def each_held(&) = @hold.each_line(&)
+
+      # @return [Array<Hash>] what is held: id, whether it waits for a person, ms left and in all
+      def held_report
+        @hold.report.map { |line, waits, left, whole| {i: line.id, waits:, left:, whole:} }
+      end
+
+      # @return [Hash] for the host's pages
+      def report(now_ms)
+        {held: @hold.size, waits: @hold.report.count { |_, waits, *| waits }, rules: @counts.at(now_ms), in_force: document["in_force"],
+         sets: document["sets"].map { |set| set["name"] }, left_out: left_out.size, hold: document["hold"], brake: brake_report(now_ms)}
+      end
+
+      private
+
+      def brake_report(now_ms)
+        brake && {kind: brake.kind, words: Core::Gate::Brake::KINDS[brake.kind], roles: brake.roles, per_minute: brake.per_minute, by: brake.by,
+                  left: brake.until_ms && [brake.until_ms - now_ms, 0].max}
+      end
+    end
+  end
+end

@@ -1,0 +1,213 @@
+# frozen_string_literal: true
+
+require_relative "../error"
+require_relative "../store/deeds"
+
+module Bavard
+  module Live
+    # What people with a role do about lines and people while the broadcast goes on. Each is a deed that everybody with a role
+    # sees at once, with who and when, and that can be taken back. For use inside {Show#ask} only.
+    module Moderation
+      # What each deed is called, in a sentence about somebody who did it.
+      DEEDS = {
+        "pull" => "pulled", "let_go" => "let go", "leave_out" => "left out", "take_back" => "took back", "pin" => "pinned", "unpin" => "unpinned",
+        "large" => "put on the stage large", "small" => "took off the stage", "read" => "marked as read", "answered" => "marked as answered",
+        "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "braked", "hold" => "changed the hold"
+      }.freeze
+
+      # Takes a line away, or keeps it from coming.
+      def pull_line(line_id, by)
+        noted = prompter.find(line_id)
+        already(line_id, "pull") if noted.state == "pulled"
+        was = noted.state
+        take_away(line_id)
+        deed("pull", by, line_id:, about: noted.line.person.login, detail: {"was" => was})
+      end
+
+      # Sends a held line on at once, brings a pulled one back, and shows one that a rule kept off.
+      def let_line_go(line_id, by)
+        noted = prompter.find(line_id)
+        was = noted.state
+        case was
+        when "held", "waits" then gatehouse.let_go(line_id)
+        when "pulled" then bring_back(line_id)
+        when "off", "left" then show_now(noted)
+        else raise Error.new("That line is on the picture already, or no stage takes it in.", field: "line")
+        end
+        deed("let_go", by, line_id:, about: noted.line.person.login, detail: {"was" => was})
+      end
+
+      # @param until_ms [Integer, nil] nil: until taken back
+      def leave_out(name, by, feed_id: nil, until_ms: nil)
+        name = name.to_s.strip.delete_prefix("@")[0, 120]
+        raise Error.new("Somebody to be left out has a name.", field: "name") if Core::Gate::LeftOut.key(name).empty?
+
+        entry = Core::Gate::LeftOut::Entry.new(name, feed_id, until_ms)
+        gatehouse.left_out.add(entry)
+        at_ms = now_ms
+        @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
+        gone = prompter_lines_of(name, feed_id).map { |line_id| take_away(line_id) && line_id }
+        deed("leave_out", by, about: name, detail: {"feed" => feed_id, "until" => until_ms, "lines" => gone.compact})
+      end
+
+      def take_back(name, by, feed_id: nil)
+        entry = gatehouse.left_out.take_back(name, feed_id) or raise Error.new("“#{name}” is not left out.", field: "name", value: name)
+        @house.journal.later { @house.left_out.take_back(id, entry.name, entry.feed_id) }
+        deed("take_back", by, about: entry.name, detail: {"feed" => entry.feed_id, "until" => entry.until_ms})
+      end
+
+      def pin_line(line_id, on, by)
+        noted = prompter.find(line_id)
+        already(line_id, "pin") unless prompter.pin(line_id, on)
+        deed(on ? "pin" : "unpin", by, line_id:, about: noted.line.person.login)
+      end
+
+      # The line that is being answered stands on the stages large until it is taken off.
+      #
+      # @param line_id [Integer, nil]
+      def enlarge(line_id, by)
+        before = prompter.large
+        noted = line_id && prompter.find(line_id)
+        prompter.large = line_id
+        desks.each_value { |desk| desk.enlarge(noted && large_line(noted)) }
+        about = (noted || (before && prompter[before]))&.line&.person&.login
+        deed(line_id ? "large" : "small", by, line_id: line_id || before, about:, detail: {"before" => before})
+      end
+
+      # @param mark [String] read or answered
+      def mark_line(line_id, mark, on, by)
+        noted = prompter.find(line_id)
+        raise Error.new("A line is marked as read or answered.", field: "mark", value: mark) unless PrompterDesk::MARKS.include?(mark)
+
+        prompter.mark(line_id, mark, on)
+        deed(on ? mark : "unmark", by, line_id:, about: noted.line.person.login, detail: {"mark" => mark})
+      end
+
+      def note_person(feed_id, login, text, by)
+        lane(feed_id)
+        text = text.to_s.scrub("").strip[0, Store::People::LONGEST_NOTE]
+        at_ms = now_ms
+        @house.journal.later { @house.known.note(feed_id, login, text, by, at_ms) }
+        deed("note", by, about: login, detail: {"feed" => feed_id, "text" => text[0, 200]})
+      end
+
+      # @return [Store::Deeds::Deed] taken back
+      # @raise [Bavard::Error] where it was taken back already, or cannot be
+      def undo_deed(deed_id, by)
+        deed = prompter.find_deed(deed_id) || raise(Error.new("That was too long ago to be taken back here.", field: "deed"))
+        raise Error.new("#{deed.undone_by} took that back already.", field: "deed") if deed.undone_ms
+
+        undo(deed, by)
+        deed.undone_by = by
+        deed.undone_ms = at_ms = now_ms
+        @house.journal.later { @house.deeds.undone(deed_id, by, at_ms) }
+        prompter.deed(deed)
+        deed
+      end
+
+      # Remembers and tells what somebody did.
+      #
+      # @return [Store::Deeds::Deed]
+      def deed(what, by, line_id: nil, about: nil, detail: {})
+        deed = Store::Deeds::Deed.new(id: @house.ids.next(now_ms), at_ms: now_ms, by:, what:, line_id:, about:, detail:)
+        kept = deed.dup
+        @house.journal.later { @house.deeds.add(id, kept) }
+        prompter.deed(deed)
+        deed
+      end
+
+      private
+
+      def undo(deed, by)
+        case deed.what
+        when "pull" then undo_pull(deed.line_id, deed.detail["was"])
+        when "let_go" then undo_let_go(deed.line_id, deed.detail["was"])
+        when "leave_out" then undo_leave_out(deed)
+        when "take_back" then gatehouse_leaves_out(deed, by)
+        when "pin", "unpin" then prompter.pin(deed.line_id, deed.what == "unpin")
+        when "large", "small" then enlarge_again(deed.what == "large" ? deed.detail["before"] : deed.line_id)
+        when "read", "answered" then prompter.mark(deed.line_id, deed.what, false)
+        when "unmark" then prompter.mark(deed.line_id, deed.detail["mark"], true)
+        else raise Error.new("That cannot be taken back here; set it anew where it is set.", field: "deed")
+        end
+      end
+
+      def take_away(line_id)
+        return if prompter[line_id].nil? || prompter[line_id].state == "pulled"
+
+        gatehouse.pull(line_id)
+        desks.each_value { |desk| desk.pull_where { |line| line.id == line_id } }
+        lanes.each_value { |lane| lane.pull_where { |line| line.id == line_id } }
+        @house.journal.later { |lines| lines.pull_line(line_id) }
+        prompter.enter(line_id, "pulled")
+        enlarge_again(nil) if prompter.large == line_id
+        true
+      end
+
+      # Where it was: on hold with the time it had left, or on the picture where its time is not over.
+      def bring_back(line_id)
+        held = gatehouse.put_back(line_id)
+        desks.each_value { |desk| desk.put_back(line_id) } unless held
+        @house.journal.later { |lines| lines.put_back(line_id) }
+        held
+      end
+
+      def undo_pull(line_id, was)
+        prompter.find(line_id)
+        held = bring_back(line_id)
+        prompter.enter(line_id, held || !%w[held waits].include?(was) ? was : "left")
+      end
+
+      # What went on hold goes back there only if it has not gone yet; what is on the picture leaves it.
+      def undo_let_go(line_id, was)
+        noted = prompter.find(line_id)
+        take_away(line_id)
+        prompter.enter(line_id, was == "off" ? "off" : "pulled") unless noted.state == "off"
+      end
+
+      def undo_leave_out(deed)
+        gatehouse.left_out.take_back(deed.about, deed.detail["feed"])
+        @house.journal.later { @house.left_out.take_back(id, deed.about, deed.detail["feed"]) }
+        Array(deed.detail["lines"]).each { |line_id| undo_pull(line_id, "aired") if prompter[line_id] }
+      end
+
+      def gatehouse_leaves_out(deed, by)
+        entry = Core::Gate::LeftOut::Entry.new(deed.about, deed.detail["feed"], deed.detail["until"])
+        gatehouse.left_out.add(entry)
+        at_ms = now_ms
+        @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
+      end
+
+      def enlarge_again(line_id)
+        noted = line_id && prompter[line_id]
+        prompter.large = noted && line_id
+        desks.each_value { |desk| desk.enlarge(noted && large_line(noted)) }
+      end
+
+      def large_line(noted) = noted.line.as_shown(noted.verdict.shown, wardrobe.emotes)
+
+      # A rule kept it off, or nobody let it go in time; now somebody does.
+      def show_now(noted)
+        line = noted.line.as_shown(noted.verdict.shown, wardrobe.emotes).dup
+        line.shown_at_ms = now_ms
+        aired = desks.each_value.map { |desk| desk.show(line) }.any?
+        steps = [["let go", now_ms, nil], ["shown", now_ms, aired ? :aired : :nowhere]]
+        @house.journal.settle(Store::Lines::Outcome.new(line.id, aired, false, steps, now_ms))
+        prompter.enter(line.id, aired ? "aired" : "nowhere")
+      end
+
+      def prompter_lines_of(name, feed_id)
+        key = Core::Gate::LeftOut.key(name)
+        prompter.lines_where do |line|
+          (feed_id.nil? || line.feed_id == feed_id) && [line.person.login, line.person.display_name].any? { |one| Core::Gate::LeftOut.key(one) == key }
+        end
+      end
+
+      # @raise [Bavard::Error] two acted at once
+      def already(line_id, what)
+        before = prompter.last_deed(line_id, what)
+        raise Error.new(before ? "#{before.by} #{DEEDS[what]} that line a moment ago." : "That line was taken away already.", field: "line")
+      end
+    end
+  end
+end

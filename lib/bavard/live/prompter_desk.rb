@@ -1,0 +1,199 @@
+# frozen_string_literal: true
+
+require_relative "../core/chat/attention"
+require_relative "../core/gate/rules"
+require_relative "../relay/topic"
+
+module Bavard
+  module Live
+    # What the prompter shows: the newest lines with what became of them, what is held, what is pinned, and what people with
+    # a role did. Told as it happens, at most thirty times a second. Belongs to its show's thread.
+    class PrompterDesk
+      FRAME_MS = 34
+      KEPT = 2000
+      SHOWN = 300
+      MOST_PINS = 8
+      # state:: one of STATES; marks:: words of MARKS
+      Noted = Struct.new(:line, :verdict, :lane_id, :state, :marks, :card)
+      STATES = %w[held waits aired draft nowhere off pulled left].freeze
+      MARKS = %w[read answered].freeze
+      WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", left: "left"}.freeze
+
+      attr_reader :topic, :pins, :large
+
+      # @param show_id [Integer]
+      # @param host [String] the host's name
+      def initialize(show_id, house, gatehouse, host)
+        @house = house
+        @gatehouse = gatehouse
+        @host = host
+        @topic = Relay::Topic.new("prompter:#{show_id}", house.boot)
+        @noted = {}
+        @pins = []
+        @deeds = []
+        @sent_at_ms = 0
+        begin_anew
+      end
+
+      # A line that was judged.
+      #
+      # @param card [Hash] as the lane draws it
+      # @param where [Symbol] :aired, :draft or :nowhere
+      # @param pulled [Boolean]
+      def line(lane, entry, where, card, pulled: false)
+        state = state_of(entry, where, pulled)
+        noted = Noted.new(entry.line, entry.verdict, lane.id, state, [], nil)
+        noted.card = whole_card(card, noted)
+        @noted[entry.line.id] = noted
+        @noted.shift if @noted.size > KEPT
+        @fresh << noted.card
+        @held = true if entry.held
+      end
+
+      # @return [Noted]
+      # @raise [Bavard::Error] where it is not at hand any more
+      def find(line_id)
+        @noted[line_id] || raise(Error.new("That line left long ago, and nothing can be done about it here. It is in the log.", field: "line"))
+      end
+
+      # @return [Noted, nil]
+      def [](line_id) = @noted[line_id]
+
+      # What became of a line.
+      def went(line_id, where)
+        enter(line_id, WHERE.fetch(where))
+      end
+
+      def enter(line_id, state)
+        noted = @noted[line_id] or return
+        noted.state = noted.card[:s] = state
+        @states[line_id] = state
+        @held = true
+      end
+
+      def pulled_where
+        @noted.each_value { |noted| enter(noted.line.id, "pulled") if noted.state != "pulled" && yield(noted.line) }
+      end
+
+      # @return [Array<Integer>] ids of lines that can still be seen, or will be
+      def lines_where
+        @noted.each_value.filter_map { |noted| noted.line.id if %w[held waits aired draft nowhere].include?(noted.state) && yield(noted.line) }
+      end
+
+      def mark(line_id, mark, on)
+        noted = find(line_id)
+        noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
+        noted.card[:mk] = noted.marks
+        @marks[line_id] = noted.marks
+      end
+
+      # @return [Boolean] false where it was so already
+      def pin(line_id, on)
+        return false if @pins.include?(line_id) == on
+
+        on ? @pins.unshift(line_id) : @pins.delete(line_id)
+        @pins.pop if @pins.size > MOST_PINS
+        @pinned = true
+      end
+
+      # @param line_id [Integer, nil] the line that is on the stages large
+      def large=(line_id)
+        @large = line_id
+        @pinned = true
+      end
+
+      # @param deed [Store::Deeds::Deed] new, or undone
+      def deed(deed)
+        @deeds.reject! { |known| known.id == deed.id }
+        @deeds << deed
+        @deeds.shift if @deeds.size > Store::Deeds::KEPT
+        @fresh_deeds << deed
+      end
+
+      # @return [Store::Deeds::Deed, nil]
+      def find_deed(id) = @deeds.find { |deed| deed.id == id }
+
+      # @return [Store::Deeds::Deed, nil] the last about a line that is not taken back
+      def last_deed(line_id, what) = @deeds.reverse_each.find { |deed| deed.line_id == line_id && deed.what == what && deed.undone_ms.nil? }
+
+      # The hold, or what is left of it, has changed.
+      def touch_held = @held = true
+
+      def due_ms
+        @sent_at_ms + FRAME_MS if @fresh.any? || @states.any? || @marks.any? || @held || @pinned || @fresh_deeds.any?
+      end
+
+      def flush(now_ms)
+        due = due_ms
+        return unless due && now_ms >= due
+
+        change = {lines: @fresh, states: @states, marks: @marks}
+        change[:held] = @gatehouse.held_report if @held
+        change.merge!(pins: pinned, large: @large) if @pinned
+        change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
+        @sent_at_ms = now_ms
+        @house.hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
+        begin_anew
+      end
+
+      # @return [Hash] of a deed as pages show it
+      def self.told(deed)
+        {id: deed.id, at: deed.at_ms, by: deed.by, what: deed.what, line: deed.line_id, about: deed.about, detail: deed.detail,
+         undone: deed.undone_by, undone_at: deed.undone_ms}
+      end
+
+      # As it is, told to whoever opens the prompter.
+      def whole
+        cards = @noted.values.last(SHOWN).map { |noted| noted.card.dup }
+        held = @gatehouse.held_report
+        waiting = held.filter_map { |one| @noted[one[:i]]&.card }
+        deeds = @deeds.last(60).map { |one| PrompterDesk.told(one) }
+        pins = pinned
+        large = @large
+        -> { {lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
+      end
+
+      # For a page that opens before anything happened.
+      def prepare(now_ms)
+        @topic.frame({now: now_ms}, whole)
+      end
+
+      def deeds=(deeds)
+        @deeds = deeds
+      end
+
+      private
+
+      def begin_anew
+        @fresh = []
+        @states = {}
+        @marks = {}
+        @fresh_deeds = []
+        @held = @pinned = false
+      end
+
+      def state_of(entry, where, pulled)
+        return "pulled" if pulled
+        return "off" if entry.verdict.drop?
+        return entry.verdict.hold? ? "waits" : "held" if entry.held
+
+        entry.verdict.hold? && where == :nowhere ? "left" : WHERE.fetch(where)
+      end
+
+      def whole_card(card, noted)
+        line = noted.line
+        verdict = noted.verdict
+        more = {fd: noted.lane_id, p: line.person.login, s: noted.state}
+        more[:rule] = Core::Gate::Rules.label(verdict.rule) if verdict.rule
+        more[:why] = verdict.findings.map(&:why).first if verdict.findings.any?
+        more[:as] = verdict.shown.text if verdict.shown
+        attention = Core::Chat::Attention.of(line, @host)
+        more[:at] = attention if attention.any?
+        card.merge(more)
+      end
+
+      # Pinned lines, whole, for they may be older than what a page has.
+      def pinned = @pins.filter_map { |line_id| @noted[line_id]&.card&.dup }
+    end
+  end
+end

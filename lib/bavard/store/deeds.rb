@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Store
+    # What people with a role did, one after another.
+    class Deeds
+      # id:: grows; by:: a name; what:: a word of Live::Deeds; line_id:: or nil; about:: the person's or thing's name, or nil
+      Deed = Struct.new(:id, :at_ms, :by, :what, :line_id, :about, :detail, :undone_by, :undone_ms, keyword_init: true)
+      KEPT = 200
+
+      def initialize(db)
+        @db = db
+      end
+
+      def add(show_id, deed)
+        @db[:deeds].insert(show_id:, **deed.to_h, detail: Sequel.pg_jsonb(deed.detail || {}))
+      end
+
+      def undone(id, by, at_ms)
+        @db[:deeds].where(id:).update(undone_by: by, undone_ms: at_ms)
+      end
+
+      # @return [Array<Deed>] the newest, oldest first
+      def latest(show_id, count = KEPT)
+        @db[:deeds].where(show_id:).reverse(:id).limit(count).all.reverse.map { |row| read(row) }
+      end
+
+      # @return [Array<Deed>] about a line
+      def of_line(show_id, line_id)
+        @db[:deeds].where(show_id:, line_id:).order(:id).map { |row| read(row) }
+      end
+
+      # @return [Array<Deed>] about a person, newest first
+      def about(show_id, name)
+        @db[:deeds].where(show_id:, about: name).reverse(:id).limit(50).map { |row| read(row) }
+      end
+
+      # @return [Integer]
+      def last_id = @db[:deeds].max(:id) || 0
+
+      private
+
+      def read(row) = Deed.new(**row.except(:show_id), detail: row[:detail].to_hash)
+    end
+  end
+end

@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/error"
+require_relative "../../../lib/bavard/core/gate/words/finder"
+
+# Evasions are seen through, innocents are let alone.
+class StoppedWordsTest < Minitest::Test
+  Words = Bavard::Core::Gate::Words
+  SET = File.expand_path("../../gate_set", __dir__)
+
+  def lines(name) = File.readlines(File.join(SET, "#{name}.txt"), encoding: "UTF-8", chomp: true).reject { |line| line.start_with?("# ") }
+  def set_finder = @set_finder ||= Words::Finder.new(lines("words"))
+  def seen(text, *words) = Words::Finder.new(words).find(text).map { |found| text[found.from...found.to] }
+
+  def test_at_least_97_in_100_evasions_are_caught
+    evasions = lines("evasions").map { |line| line.split("\t", 2) }
+    missed = evasions.reject { |_, text| set_finder.find(text).any? }
+    assert_operator evasions.size, :>=, 400
+    assert_operator missed.size, :<=, evasions.size * 0.03, missed.first(20).inspect
+  end
+
+  def test_at_most_one_innocent_in_200_is_hit
+    innocents = lines("innocents").map { |line| line.split("\t", 2) }
+    hit = innocents.select { |_, text| set_finder.find(text).any? }
+    assert_operator innocents.size, :>=, 400
+    assert_operator hit.size, :<=, innocents.size * 0.005, hit.first(20).inspect
+  end
+
+  def test_where_it_stands_is_told_in_the_text_as_it_is_written
+    assert_equal ["g o o s e b r a i n"], seen("such a g o o s e b r a i n see", "goosebrain")
+    assert_equal ["ｇｏｏｓｅ\u200bbrain"], seen("a ｇｏｏｓｅ\u200bbrain!", "goosebrain")
+    assert_equal ["goose\u202Eniarb"], seen("you goose\u202Eniarb", "goosebrain")
+  end
+
+  def test_wildcards_begin_end_surround_and_stand_for_one_letter
+    assert_equal ["goosey"], seen("goosey mongoose", "goose*")
+    assert_equal ["mongoose"], seen("goosey mongoose", "*goose")
+    assert_equal %w[goose goose], seen("goosey mongoose", "*goose*")
+    assert_equal ["goise"], seen("goise goiise", "go?se")
+    assert_equal ["g00sey"], seen("g00sey", "goose*")
+  end
+
+  def test_a_pattern_with_nothing_to_look_for_stops_nothing
+    assert_empty seen("anything at all", "*", "?", "**?*", "", " ", "...", "a")
+  end
+
+  def test_words_in_a_row
+    assert_equal ["shut   UP"], seen("please shut   UP now", "shut up")
+    assert_empty seen("shut the door, up we go", "shut up")
+    assert_equal ["s h u t u p"], seen("s h u t u p", "shut up")
+  end
+
+  def test_scripts_without_spaces_have_their_words_found_anywhere
+    assert_equal ["ﾊﾞｶ鳥"], seen("あのﾊﾞｶ鳥だ", "バカ鳥")
+    assert_empty seen("はか鳥", "ばか鳥")
+  end
+
+  def test_one_doubled_letter_in_a_short_word_may_be_another_word
+    assert_empty seen("the bass drum", "bas")
+    assert_equal ["baaas"], seen("baaas", "bas")
+    assert_equal ["nesstlings"], seen("nesstlings", "nestlings")
+  end
+
+  def test_numbers_are_numbers
+    assert_empty seen("101 at 5:07, K41207", "lol", "sol", "kal")
+  end
+
+  def test_patterns_made_to_take_for_ever_take_no_longer_than_others
+    evil = Words::Finder.new(["a*a*a*a*a*a*a*a*a*a*b", "*a?a?a?a?a?a*", "#{"a" * 58}*"])
+    text = "#{"a" * 4000} #{"a " * 2000} #{"a." * 1000}"
+    steps = 0
+    trace = TracePoint.new(:line) { steps += 1 }
+    trace.enable { evil.find(text) }
+    assert_operator steps, :<, 4_000_000
+  end
+
+  def test_any_text_is_looked_at_without_a_fault
+    random = Random.new(11)
+    1000.times do
+      text = Array.new(random.rand(1..60)) { [random.rand(0..0x2FFFF)].pack("U") }.join.scrub("").encode("UTF-8", invalid: :replace, undef: :replace)
+      text = text.each_char.reject { |char| (0xD800..0xDFFF).cover?(char.ord) }.join
+      set_finder.find(text).each { |found| assert_operator found.to, :<=, text.length }
+    rescue ArgumentError => error
+      raise unless error.message.include?("invalid")
+    end
+  end
+
+  def test_folding_is_the_same_with_and_without_places
+    (lines("evasions") + lines("innocents")).each { |line| assert_equal Words::Fold.text(line), Words::Fold.mapped(line)[0] }
+  end
+end
