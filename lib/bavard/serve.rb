@@ -32,6 +32,7 @@ require_relative "store/dress"
 require_relative "store/deeds"
 require_relative "store/feeds"
 require_relative "store/left_out"
+require_relative "store/members"
 require_relative "store/people"
 require_relative "store/lease"
 require_relative "store/lines"
@@ -89,7 +90,7 @@ module Bavard
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
-        known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db),
+        known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), members: Store::Members.new(@db),
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)

@@ -120,9 +120,9 @@ class DressedShowTest < HouseTest
     take(:line, said("look :wren:"))
     take(:line, said("!ring"))
     until_written
-    steps = db[:lines].order(:id).select_map(:trace).map { |trace| trace.to_a.map { |step, _, what| [step, what] } }
+    steps = db[:lines].order(:id).select_map(:trace).map { |trace| trace.to_a.map { |step, _, what| [step, what.respond_to?(:to_hash) ? what.to_hash["found"].map { |one| one["rule"] } : what] } }
     assert_equal [["received", nil], ["dressed", 1], %w[judged passed], %w[shown aired]], steps[0]
-    assert_equal [["received", nil], ["dressed", nil], %w[judged command_lines], %w[shown nowhere]], steps[1]
+    assert_equal [["received", nil], ["dressed", nil], ["judged", ["command_lines"]], %w[shown nowhere]], steps[1]
   end
 
   def test_a_silenced_person_leaves_with_everything

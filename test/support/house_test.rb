@@ -18,6 +18,7 @@ require_relative "../../lib/bavard/store/dress"
 require_relative "../../lib/bavard/store/deeds"
 require_relative "../../lib/bavard/store/feeds"
 require_relative "../../lib/bavard/store/left_out"
+require_relative "../../lib/bavard/store/members"
 require_relative "../../lib/bavard/store/people"
 require_relative "../../lib/bavard/store/lease"
 require_relative "../../lib/bavard/store/lines"
@@ -36,6 +37,7 @@ class HouseTest < Minitest::Test
   class Remembering
     def initialize = @frames = Hash.new { |hash, name| hash[name] = [] }
     def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
+    def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}
     def frames(name) = @frames[name].dup
   end
@@ -79,7 +81,7 @@ class HouseTest < Minitest::Test
     @house = Bavard::Live::House.new(
       platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
       fetcher:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
-      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db),
+      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), members: Bavard::Store::Members.new(db),
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},

@@ -2,6 +2,7 @@
 
 require "rack/test"
 require_relative "house_test"
+require_relative "../../lib/bavard/live/replays"
 require_relative "../../lib/bavard/web/app"
 
 # A test of the pages, in this process, through Rack.
@@ -16,7 +17,13 @@ class WebTest < HouseTest
     @mail = Dir.mktmpdir("mail")
     @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, cookie: "bavard.test", mail_folder: @mail, films: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Dir.tmpdir, "bavard-test-faces"),
-      address: "http://127.0.0.1:4600", cabinet:, database_url: TestDatabase.url)
+      address: "http://127.0.0.1:4600", cabinet:, database_url: TestDatabase.url,
+      replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))
+  end
+
+  def teardown
+    @replays.stop_all
+    super
   end
 
   def app = @app ||= Bavard::Web::App.build(@site)

@@ -22,8 +22,8 @@ class LogPagesTest < WebTest
     get "/log/"
     assert_includes last_response.body, "hello &lt;script&gt;alert(1)&lt;/script&gt;"
     refute_includes last_response.body, "<script>alert"
-    assert_includes last_response.body, "kept off: command line"
-    assert_includes last_response.body, "judged passed"
+    assert_includes last_response.body, "kept off: Command lines"
+    assert_includes last_response.body, "Gate let it through"
   end
 
   def test_searching

@@ -102,14 +102,6 @@ class PagesTest < WebTest
     assert_equal ["x/colour"], house.feeds.find(id).mapping["colour"]
   end
 
-  def test_the_gate_is_kept
-    sign_up
-    send_form("/gate/", {"prefixes" => "! ?", "names" => "ringbot\nmere_clock", "left_out_on" => "1"})
-    until_written
-    assert_equal [false, %w[! ?], %w[ringbot mere_clock]],
-      house.shows.find(@record.id).gate.then { |gate| [gate["command_lines"]["on"], gate["command_lines"]["prefixes"], gate["left_out"]["names"]] }
-  end
-
   def test_an_unknown_link_is_an_empty_page_with_nothing_to_read
     get "/air/#{"x" * 32}"
     assert_equal 404, last_response.status
@@ -150,7 +142,7 @@ class PagesTest < WebTest
     sign_up
     make_stage
     values = [nil, "", "\0", "\xFF\xFE", "x" * 5000, ["a"], {"a" => "b"}, "١٢", "-1", "99999999999999999999", "NaN", "{{7*7}}"]
-    paths = {"/feeds/" => %w[paste host port tls channel nick password name], "/gate/" => %w[prefixes names commands_on],
+    paths = {"/feeds/" => %w[paste host port tls channel nick password name], "/gate/left-out" => %w[name feed minutes], "/gate/use" => %w[set], "/gate/sets" => %w[name],
              "/stage/#{@stage.id}/rehearse" => %w[script], "/stage/#{@stage.id}/backdrop" => %w[backdrop], "/links/#{@stage.id}/test" => %w[count]}
     somewhere = {"host" => "127.0.0.1", "port" => "1"}
     paths.each do |path, names|

@@ -143,12 +143,12 @@ class StagePagesTest < WebTest
   def test_all_stages_are_copied_and_taken_in_as_more
     gate = @shows.running.first.record.gate
     copy = JSON.parse(get(here("copy?what=show&as=json")).body)
-    copy["gate"]["left_out"] = {"on" => true, "names" => ["egg_thief"]}
+    copy["gate"]["sets"][0]["name"] = "From elsewhere"
     post_form(here("copy-in"), "text" => JSON.generate(copy))
     assert_equal [2, gate], [db[:stages].count, @shows.running.first.record.gate]
     post_form(here("copy-in"), "text" => JSON.generate(copy), "into" => "all")
-    assert_equal ["egg_thief"], @shows.running.first.record.gate.dig("left_out", "names")
-    post_form(here("copy-in"), "text" => JSON.generate(copy.merge("gate" => {"left_out" => 7})))
+    assert_equal "From elsewhere", @shows.running.first.record.gate.dig("sets", 0, "name")
+    post_form(here("copy-in"), "text" => JSON.generate(copy.merge("gate" => {"sets" => [7]})))
     assert_equal 422, last_response.status
   end
 

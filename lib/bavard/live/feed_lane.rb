@@ -47,6 +47,7 @@ module Bavard
         @noted = []
         @cursor = feed.cursor
         @outbox = Feeds::Outbox.new
+        @wardrobe = wardrobe
         @report = LaneReport.new(self, wardrobe)
         entries.each { |entry| note(entry.line, entry.verdict, pulled: entry.pulled) }
       end
@@ -104,6 +105,9 @@ module Bavard
         @noted.shift if @noted.size > SHOWN_LINES
         @report.card(noted)
       end
+
+      # @return [#cut, nil] emotes there are now
+      def emotes = @wardrobe&.call&.emotes
 
       # @return [Hash] of any line
       def card(line, verdict, pulled: false) = @report.card(Noted.new(line, verdict, pulled))

@@ -50,6 +50,14 @@ module Bavard
         @held = true if entry.held
       end
 
+      # @return [Hash] the card of any line of the log, as it would have
+      def card_of(lane, entry)
+        known = @noted[entry.line.id] and return known.card.dup
+        where = entry.aired ? :aired : :nowhere
+        noted = Noted.new(entry.line.dress(lane.emotes), entry.verdict, lane.id, state_of(entry, where, entry.pulled), [], nil)
+        whole_card(lane.card(noted.line, entry.verdict, pulled: entry.pulled), noted)
+      end
+
       # @return [Noted]
       # @raise [Bavard::Error] where it is not at hand any more
       def find(line_id)

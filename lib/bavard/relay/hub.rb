@@ -46,6 +46,11 @@ module Bavard
         command(:cut, topic)
       end
 
+      # Cuts off the pages for whose env the block is true, as when a person's role is taken back.
+      def cut_where(&block)
+        command(:cut_chosen, block)
+      end
+
       def stop
         command(:end)
         @thread.join
@@ -77,6 +82,7 @@ module Bavard
         when :take_in then take_in(*given)
         when :send_out then send_out(*given)
         when :cut then cut(given.first)
+        when :cut_chosen then cut_chosen(given.first)
         when :end then @ended = true
         end
       rescue StandardError => error
@@ -109,6 +115,13 @@ module Bavard
         return unless @following.key?(topic)
 
         @following[topic].values.each do |connection|
+          connection.replace
+          drop(connection)
+        end
+      end
+
+      def cut_chosen(chosen)
+        @following.values.flat_map(&:values).select { |connection| chosen.call(connection.env) }.each do |connection|
           connection.replace
           drop(connection)
         end

@@ -66,6 +66,11 @@ module Bavard
         @db[:lines].where(id: line_id).update(pulled: true)
       end
 
+      # @return [Array<Entry>] lines and events before one, oldest first
+      def before(show_id, id, count)
+        @db[:lines].where(show_id:).where { Sequel[:id] < id }.reverse(:id).limit(count).all.reverse.map { |row| read(row) }
+      end
+
       # @return [Entry, nil]
       def find(show_id, id)
         row = @db[:lines].first(show_id:, id:)

@@ -19,6 +19,8 @@ require_relative "log_app"
 require_relative "now_app"
 require_relative "operations"
 require_relative "pictures"
+require_relative "prompter_app"
+require_relative "prompter_link_app"
 require_relative "sign_in"
 require_relative "site"
 require_relative "stage_app"
@@ -57,6 +59,7 @@ module Bavard
             use LiveSockets
             run LinkApp
           end
+          map("/prompter") { run App.prompter(App.stations(session, sign_in, PrompterApp)) }
           map("/in") do
             use LiveSockets
             run InboxApp
@@ -65,12 +68,25 @@ module Bavard
         end
       end
 
+      # By a link of its own, or signed in.
+      def prompter(signed_in)
+        by_link = Rack::Builder.app do
+          use LiveSockets
+          run PrompterLinkApp
+        end
+        ->(env) { (env["PATH_INFO"].match?(PrompterLinkApp::TOKEN) ? by_link : signed_in).call(env) }
+      end
+
       # Everything that needs sign-in.
-      def stations(session, sign_in)
+      #
+      # @param only [Class, nil] one app in the place of all
+      def stations(session, sign_in, only = nil)
         Rack::Builder.app do
           use RodaSessionMiddleware, session
           use sign_in
           use LiveSockets
+          next run(only) if only
+
           map("/feeds") { run FeedsApp }
           map("/log") { run LogApp }
           map("/gate") { run GateApp }

@@ -10,6 +10,13 @@ module Bavard
   module Web
     # What may go on screen: the ladder of rules, tried on a line and over the log before an edit counts.
     class GateApp < Station
+      set :needs_to_see, :act
+      set :needs_to_do, :act
+      # What is changed for good is for directors; people, brakes and tries are for moderators too.
+      DIRECTED = %r{\A/(?:keep|use|sets|hold)}
+
+      before { need(:direct) if request.post? && request.path_info.match?(DIRECTED) }
+
       # Lists of words are long.
       LARGEST_BODY_BYTES = 4 * 1024 * 1024
       HOUR_MS = 3_600_000

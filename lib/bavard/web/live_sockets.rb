@@ -3,6 +3,7 @@
 require "rack"
 require "websocket/driver"
 require_relative "inbox_socket"
+require_relative "visitor"
 
 module Bavard
   module Web
@@ -13,6 +14,8 @@ module Bavard
       DRAFT = %r{\A/stage/(\d{1,18})/live\z}
       INBOX = %r{\A/in/([\w-]{16,64})/live\z}
       SHOW = "/live"
+      PROMPTER = "/prompter/live"
+      PROMPTER_LINK = %r{\A/prompter/([\w-]{32})/live\z}
       NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
 
       # Told of what comes from a page that only listens.
@@ -56,8 +59,24 @@ module Bavard
           inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
           return inbox && [inbox.topic, inbox]
         end
-        show = own_show(env, site) or return
+        return prompter_link(env, site, match[1]) if (match = PROMPTER_LINK.match(path))
+
+        signed_in(env, site, path)
+      end
+
+      def prompter_link(env, site, token)
+        link = site.house.members.prompter(token) or return
+        env["bavard.prompter"] = link.id
+        show = site.shows[link.show_id] || site.shows.run(link.show_id)
+        [show.prompter.topic, Listener]
+      end
+
+      def signed_in(env, site, path)
+        show, visitor = own_show(env, site)
+        return unless show
         return [show.topic, Listener] if path == SHOW
+        return [show.prompter.topic, Listener] if path == PROMPTER
+        return unless visitor.may?(:direct)
 
         desk = (match = DRAFT.match(path)) && show.desks[match[1].to_i]
         desk && [desk.draft_topic, Listener]
@@ -67,8 +86,10 @@ module Bavard
         rodauth = env["rodauth"] or return
         return unless rodauth.logged_in? && !rodauth.two_factor_partially_authenticated?
 
-        record = site.house.shows.of_account(rodauth.session_value)
-        record && (site.shows[record.id] || site.shows.run(record.id))
+        visitor = Visitor.of(site.house, rodauth.session_value, env["rack.session"][Visitor::CHOSEN]) or return
+        env["bavard.account"] = rodauth.session_value
+        env["bavard.show"] = visitor.record.id
+        [site.shows[visitor.record.id] || site.shows.run(visitor.record.id), visitor]
       end
 
       # A page of another site must not listen in with the host's cookie.

@@ -12,6 +12,7 @@ module Bavard
   module Web
     # Everything that came in, with what became of it: searched, and taken away as a file.
     class LogApp < Station
+      set :needs_to_see, :read
       FIELDS = %w[text person feed from to kind].freeze
       KEEP_DAYS = (1..3650)
 

@@ -3,15 +3,14 @@
 require "json"
 require_relative "../core/chat/event_words"
 require_relative "../core/gate/rules"
+require_relative "trace"
 
 module Bavard
   module Web
     # An entry of the log as its page tells it.
     class LogRow
-      SHOWN = {"aired" => "on air", "draft" => "in drafts", "nowhere" => "nowhere"}.freeze
       NO_MARK = ["ring", "#74838f"].freeze
       DAY = "%d %b %H:%M:%S"
-      EXACT = "%H:%M:%S.%L"
 
       # @param entry [Store::Lines::Entry]
       # @param feed [Store::Feeds::Feed, nil] nil where it is gone for good
@@ -34,38 +33,31 @@ module Bavard
 
       # @return [String] what became of it
       def outcome
-        return "kept off: #{label(@entry.verdict.rule)}" unless @entry.verdict.pass?
         return "taken away" if @entry.pulled
+        return "on air" if @entry.aired
+        return "on hold" if @entry.held
+        return "let through" if @entry.verdict.pass?
 
-        @entry.aired ? "on air" : "let through"
+        "#{@entry.verdict.hold? ? "held" : "kept off"}: #{label(@entry.verdict.rule)}"
       end
 
       # @return [String] of the style sheet, for the outcome
       def outcome_class
-        return "off" unless @entry.verdict.pass?
+        return "well" if @entry.aired && !@entry.pulled
+        return "mind" if @entry.held
 
-        @entry.aired && !@entry.pulled ? "well" : ""
+        @entry.verdict.pass? ? "" : "off"
       end
 
-      # @return [Array<String>] its way, step by step, and what else is known
-      def steps = @entry.trace.map { |step, at_ms, what| [step, words(step, at_ms, what)].compact.join(" ") } + facts
+      # @return [Array<String>] its way, step by step
+      def steps = Trace.new(@entry, @feed, []).steps.map { |step| [step[:plus], step[:title], step[:words]].compact.join(" · ") } + facts
+
+      # @return [Integer] by which the prompter finds it
+      def id = @line.id
 
       private
 
-      def words(step, at_ms, what)
-        case step
-        when "received" then time(at_ms, EXACT)
-        when "dressed" then what && "#{what} emote#{"s" unless what == 1}"
-        when "judged" then what == "passed" ? what : label(what)
-        else SHOWN.fetch(what.to_s, what)
-        end
-      end
-
-      def facts
-        [@entry.verdict.seen && "saw “#{@entry.verdict.seen}”", @line.platform_time_ms && "said there #{time(@line.platform_time_ms, DAY)}",
-          @line.reply && "answers #{@line.reply.name || "an earlier line"}", "signed in as #{@line.person.login}"].compact
-      end
-
+      def facts = [@line.reply && "answers #{@line.reply.name || "an earlier line"}"].compact
       def label(rule) = Core::Gate::Rules.label(rule)
       def time(at_ms, form) = Time.at(at_ms/1000r).strftime(form)
     end

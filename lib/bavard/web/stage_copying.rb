@@ -74,7 +74,7 @@ module Bavard
         def take_show(document)
           document["stages"].each { |stage| add_stage(stage["name"], stage["document"], stage["backdrop"]) }
           gate = document["gate"]
-          ask { |show| show.gate = gate } if gate && params["into"] == "all"
+          ask { |show| show.use_gate(gate) } if gate && params["into"] == "all"
         end
 
         def take_stage(document)

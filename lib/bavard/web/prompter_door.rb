@@ -1,0 +1,153 @@
+# frozen_string_literal: true
+
+require_relative "../core/reading/speech"
+require_relative "../core/rights"
+require_relative "../store/lines"
+require_relative "../store/log"
+require_relative "spoken"
+require_relative "trace"
+
+module Bavard
+  module Web
+    # What a prompter asks for, whichever way it was opened: signed in, or by a link of its own. An app that takes this in says
+    # show, show_id, actor and may?(what).
+    module PrompterDoor
+      OLDER = 200
+      FOUND = 60
+      PERSON_LINES = 40
+      MINUTE_MS = 60_000
+
+      # What is done to a line or a person: which rights it takes is the same for all.
+      ACTS = {
+        "pull" => ->(show, given, by) { show.pull_line(given.line, by) },
+        "let_go" => ->(show, given, by) { show.let_line_go(given.line, by) },
+        "pin" => ->(show, given, by) { show.pin_line(given.line, true, by) },
+        "unpin" => ->(show, given, by) { show.pin_line(given.line, false, by) },
+        "large" => ->(show, given, by) { show.enlarge(given.line, by) },
+        "small" => ->(show, _given, by) { show.enlarge(nil, by) },
+        "read" => ->(show, given, by) { show.mark_line(given.line, "read", given.on, by) },
+        "answered" => ->(show, given, by) { show.mark_line(given.line, "answered", given.on, by) },
+        "leave_out" => ->(show, given, by) { show.leave_out(given.name, by, feed_id: given.feed, until_ms: given.minutes && (show.now_ms + (given.minutes * MINUTE_MS))) },
+        "take_back" => ->(show, given, by) { show.take_back(given.name, by, feed_id: given.feed) },
+        "note" => ->(show, given, by) { show.note_person(given.feed, given.name, given.text, by) },
+        "undo" => ->(show, given, by) { show.undo_deed(given.deed, by) }
+      }.freeze
+      Given = Struct.new(:line, :name, :feed, :minutes, :on, :text, :deed)
+
+      def self.registered(app)
+        reading(app)
+        acting(app)
+      end
+
+      def self.reading(app)
+        app.get("/lines") do
+          before = id(params["before"])
+          json(lines: cards(site.house.lines.before(show_id, before, OLDER)))
+        end
+
+        app.get("/find") do
+          words = text(params["text"]).strip[0, 100]
+          search = Store::Log::Search.new(text: words.empty? ? nil : words, person: text(params["person"]).strip.then { |name| name.empty? ? nil : name })
+          json(lines: cards(Store::Log.new(site.db).page(show_id, search).first(FOUND).reverse))
+        end
+
+        app.get("/trace/:line") do
+          entry = site.house.lines.find(show_id, id(params[:line])) || not_found
+          json(trace(entry))
+        end
+
+        app.get("/people") do
+          letters = text(params["name"]).strip.delete_prefix("@")[0, 60]
+          json(people: site.house.known.search(show_id, letters).map { |known| person(known) })
+        end
+
+        app.get("/person") do
+          known = site.house.known.find(show_id, id(params["feed"]), text(params["login"])) || not_found
+          search = Store::Log::Search.new(person: known.login, feed_id: known.feed_id)
+          deeds = site.house.deeds.about(show_id, known.login)
+          json(person: person(known), lines: cards(Store::Log.new(site.db).page(show_id, search).first(PERSON_LINES).reverse),
+            deeds: deeds.map { |deed| Live::PrompterDesk.told(deed) })
+        end
+
+        app.get("/say/:line") do
+          json(text: spoken(id(params[:line]), params["again"] == "1"))
+        end
+
+        app.get("/say/:line/wav") do
+          words = spoken(id(params[:line]), params["again"] == "1") || not_found
+          content_type "audio/wav"
+          Spoken.wav(words) || halt(503, "There is no voice on this machine.\n")
+        end
+      end
+
+      def self.acting(app)
+        app.post("/act") do
+          need(:act)
+          given = body_json
+          act = ACTS[given["do"].to_s] || raise(Error.new("There is nothing of that name to be done.", field: "do", value: given["do"]))
+          values = acted_on(given)
+          by = actor
+          deed = ask { |running| act.call(running, values, by) }
+          json(done: true, deed: deed.is_a?(Store::Deeds::Deed) ? deed.id : nil)
+        end
+
+        app.post("/answer") do
+          need(:act)
+          given = body_json
+          words = text(given["text"]).strip
+          raise Error.new("There is nothing to send yet.", field: "text") if words.empty?
+
+          feeds = Array(given["feeds"]).map { |feed| feed.to_s[/\A\d{1,18}\z/].to_i }
+          raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feeds.empty?
+
+          json(answer: ask { |running| running.send_answer(words, feeds) })
+        end
+      end
+      private_class_method :reading, :acting
+
+      # Helpers of both apps.
+      module Helpers
+        # Numbers are read once, here.
+        def acted_on(given)
+          number = ->(name) { given[name].to_s[/\A\d{1,18}\z/]&.to_i }
+          Given.new(number["line"], text(given["name"]).strip, number["feed"], number["minutes"]&.clamp(1, 525_600), given["on"] != false, text(given["text"]), number["deed"])
+        end
+
+        # What a voice says of a line, as it is shown.
+        def spoken(line_id, again)
+          line = ask do |running|
+            noted = running.prompter[line_id]
+            noted && noted.state != "off" && noted.state != "pulled" && noted.line.as_shown(noted.verdict.shown, running.wardrobe.emotes)
+          end
+          line ? Core::Reading::Speech.of(line, again:) : nil
+        end
+
+        def cards(entries)
+          ask do |running|
+            entries.filter_map { |entry| (lane = running.lanes[entry.line.feed_id]) && running.prompter.card_of(lane, entry) }
+          end
+        end
+
+        def person(known)
+          feed = site.house.feeds.find(known.feed_id)
+          {feed: known.feed_id, feed_name: feed&.name, mark: feed && [feed.shape, feed.colour], login: known.login, name: known.display_name,
+           first: known.first_ms, last: known.last_ms, lines: known.lines, note: known.note, noted_by: known.noted_by,
+           left_out: ask { |running| !running.gatehouse.left_out.find(Core::Chat::Person.new(known.feed_id, known.login, known.display_name), running.now_ms).nil? }}
+        end
+
+        def trace(entry)
+          feeds = site.house.feeds.all_of_show(show_id).to_h { |feed| [feed.id, feed] }
+          told = Trace.new(entry, feeds[entry.line.feed_id], site.house.deeds.of_line(show_id, entry.line.id))
+          {line: cards([entry]).first, steps: told.steps}
+        end
+
+        # What the page is set up with.
+        def prompter_page(base:, signed_in:)
+          running = show
+          @setup = {base:, role:, host: running.record.host_name, acts: Core::Rights.may?(role, :act), signed_in:, emote: "/pictures/"}
+          erb :prompter, layout: false
+        end
+      end
+    end
+  end
+end
