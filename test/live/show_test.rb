@@ -150,19 +150,4 @@ class ShowTest < HouseTest
     until_written
     assert_equal token, house.stages.find(@stage.id).token
   end
-
-  private
-
-  def build_house_with(clock)
-    journal.stop
-    build_house
-    house.clock = clock
-  end
-
-  def make_show_on(server)
-    record = make_show(document: with_chat, on_air: true)
-    house.feeds.keep(@feed.id, wanted: true,
-      address: {"host" => "127.0.0.1", "port" => server.port, "tls" => false, "channel" => "#reedmere", "nick" => nil})
-    record
-  end
 end

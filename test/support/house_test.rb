@@ -124,4 +124,19 @@ class HouseTest < Minitest::Test
   def until_written
     wait_for("the journal to be written") { journal.waiting.zero? }
   end
+
+  # With a clock that goes.
+  def build_house_with(clock)
+    journal.stop
+    build_house
+    house.clock = clock
+  end
+
+  # A show whose feed reads from a server in this process, and which is on air.
+  def make_show_on(server)
+    record = make_show(document: with_chat, on_air: true)
+    house.feeds.keep(@feed.id, wanted: true,
+      address: {"host" => "127.0.0.1", "port" => server.port, "tls" => false, "channel" => "#reedmere", "nick" => nil})
+    record
+  end
 end

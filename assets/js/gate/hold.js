@@ -64,8 +64,7 @@ export class Hold {
     if (document.activeElement !== this.typed || anyway) this.typed.value = seconds(hold.ms);
     for (const [role, input] of this.roles) input.value = role in hold.by_role ? seconds(hold.by_role[role]) : "";
     this.leaves.value = hold.leaves_after_ms ?? "";
-    const words =
-      hold.ms === 0 ? "Lines go on screen as they come." : "Someone may pull a line before it is on screen.";
+    const words = hold.ms === 0 ? "Lines go on screen as they come." : "Someone may pull a line before it is on screen.";
     document.querySelector("#hold-words").textContent = words;
   }
 }

@@ -1,7 +1,8 @@
 // What the house's pages ask of the server.
 import { say } from "./messages.js";
 
-const token = document.querySelector('meta[name="csrf"]').content;
+// A page that has no cookie has no token either, and needs none.
+const token = document.querySelector('meta[name="csrf"]')?.content ?? "";
 
 export class Refused extends Error {
   constructor({ error, field, anyway }) {

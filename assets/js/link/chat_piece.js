@@ -70,6 +70,7 @@ export class ChatPiece extends Piece {
     line.classList.toggle("odd", this.odd);
     this.lines.set(card.i, line);
     this.cards.set(card.i, card);
+    this.painted?.(card.i);
     this.stack.insertBefore(line, this.olderThan(card));
     if (this.counting) this.showAge(line, card);
     if (this.ticker) this.run(line);

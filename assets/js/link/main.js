@@ -5,7 +5,9 @@ import { Socket } from "./socket.js";
 const { socket: path, css, newest, oneName, form, side, notUnderstood } = document.body.dataset;
 
 if (path) {
-  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side);
+  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side, (id) =>
+    report.paint(id),
+  );
   const told = { revision: -1 };
   const tell = () => {
     if (told.revision === picture.revision) return;

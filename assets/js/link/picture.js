@@ -1,5 +1,6 @@
 // What stands on the stage, kept as the frames say.
 import { ChatPiece } from "./chat_piece.js";
+import { LargeLine } from "./large_line.js";
 import { PicturePiece, VideoPiece } from "./picture_piece.js";
 import { ClockPiece, NowLinePiece, TextPiece } from "./words_piece.js";
 
@@ -7,10 +8,13 @@ const KINDS = { chat: ChatPiece, picture: PicturePiece, video: VideoPiece, text:
 
 export class Picture {
   // overrides: what this link sets by itself; side: of the camera that is drawn, or both
-  constructor(root, overrides, side) {
+  // painted: told the id of each line that is put on the page
+  constructor(root, overrides, side, painted) {
     this.root = root;
     this.overrides = overrides;
     this.side = side;
+    this.painted = painted;
+    this.large = new LargeLine(root);
     this.pieces = new Map();
     this.size = { width: 1920, height: 1080 };
     this.revision = 0;
@@ -24,6 +28,7 @@ export class Picture {
     this.each(frame.again, (piece, card) => piece.again(card));
     if (frame.whole) for (const [id, piece] of this.pieces) piece.replace?.(frame.in?.[id] ?? [], frame.now);
     else this.change(frame);
+    if ("large" in frame && this.side !== "behind") this.large.show(frame.large);
     for (const [id, value] of Object.entries(frame.live ?? {})) this.pieces.get(id)?.live(value);
   }
 
@@ -50,6 +55,7 @@ export class Picture {
 
   empty() {
     for (const piece of this.pieces.values()) piece.remove();
+    this.large.show(null);
     this.pieces.clear();
   }
 
@@ -71,7 +77,8 @@ export class Picture {
       this.pieces.delete(id);
     }
     for (const given of pieces) this.place(given);
-    this.root.append(...this.inOrder(order, behind));
+    const moved = this.inOrder(order, behind);
+    if (moved.length > 0) this.root.append(...moved, this.large.element);
     this.fit();
   }
 
@@ -79,6 +86,7 @@ export class Picture {
     if (!KINDS[given.kind]) return;
     const piece = this.pieces.get(given.id) ?? new KINDS[given.kind](given.id, this.overrides);
     this.pieces.set(given.id, piece);
+    piece.painted = this.painted;
     piece.style(given);
   }
 
@@ -87,7 +95,7 @@ export class Picture {
     for (const piece of this.pieces.values())
       piece.element.hidden = Boolean(this.side && (behind || this.side === "behind") && piece.side !== this.side);
     const wanted = order.map((id) => this.pieces.get(id)?.element).filter(Boolean);
-    const there = [...this.root.children];
+    const there = [...this.root.children].filter((element) => element !== this.large.element);
     return wanted.every((element, index) => there[index] === element) ? [] : wanted;
   }
 

@@ -5,6 +5,9 @@ const EVERY_MS = 5000;
 // Counting frames keeps a page awake, so it is done now and then.
 const MEASURE_EVERY_MS = 30000;
 const MEASURE_MS = 1000;
+// What was painted is told soon, but not line by line.
+const SOON_MS = 500;
+const MOST_PAINTED = 200;
 
 export class Report {
   constructor(socket, picture, notUnderstood) {
@@ -12,6 +15,7 @@ export class Report {
     this.picture = picture;
     this.notUnderstood = notUnderstood;
     this.rate = null;
+    this.painted = [];
     addEventListener("resize", () => this.tell());
     document.addEventListener("visibilitychange", () => this.tell());
     setInterval(() => this.tell(), EVERY_MS);
@@ -35,7 +39,18 @@ export class Report {
     requestAnimationFrame(count);
   }
 
+  // A line was put on the page; it is painted with the next frame.
+  paint(id) {
+    if (this.painted.length === MOST_PAINTED) this.painted.shift();
+    requestAnimationFrame(() => this.painted.push([id, performance.now()]));
+    this.soon ??= setTimeout(() => this.tell(), SOON_MS);
+  }
+
   tell() {
+    clearTimeout(this.soon);
+    this.soon = undefined;
+    const now = performance.now();
+    const painted = this.painted.splice(0).map(([id, at]) => [id, Math.round(now - at)]);
     this.socket.send({
       w: Math.round(innerWidth * devicePixelRatio),
       h: Math.round(innerHeight * devicePixelRatio),
@@ -44,6 +59,7 @@ export class Report {
       hidden: document.hidden,
       not: this.notUnderstood,
       side: this.picture.side || null,
+      painted,
       missing: this.picture.installed().filter((name) => !installed(name)),
     });
   }

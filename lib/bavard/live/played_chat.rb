@@ -59,6 +59,15 @@ module Bavard
 
       def cards(lines) = lines.map { |line| card(line) }
 
+      # @return [String] why a line stands no longer
+      def why_gone(line_id)
+        stay_ms = settings.stay_ms
+        newer = timeline.remembered.reverse.index { |line| line.id == line_id }
+        return "newer lines took its place" if newer.nil? || newer >= settings.at_most
+
+        stay_ms && !settings.reading_speed ? "its #{(stay_ms / 1000.0).round(1).to_s.delete_suffix(".0")} s were over" : "its time to be read was over"
+      end
+
       # @return [Array<Array>] id and colour of each standing line, with that of the other form where there is one
       def colours = timeline.standing.map { |line| [line.id, *colours_of(line)] }
 

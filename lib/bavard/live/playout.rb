@@ -24,6 +24,8 @@ module Bavard
       attr_reader :topic, :document, :revision
       # How far its lines' time is behind, and the moment at which it stands still, or nil.
       attr_writer :lag_ms, :held_at_ms
+      # Told of lines that left: the line's id and why, in words; or nil.
+      attr_writer :left
 
       # @param topic [Relay::Topic]
       # @param shared [Shared]
@@ -200,6 +202,7 @@ module Bavard
         put(change, :in, chat, chat.cards(moved.in_lines))
         pulled, out = moved.out_ids.partition { |id| @cleared || @pulled.key?(id) }
         put(change, :out, chat, out)
+        out.each { |id| @left.call(id, chat.why_gone(id)) } if @left
         put(change, :pulled, chat, pulled)
       end
 

@@ -25,16 +25,24 @@ module Bavard
         @since_ms = @heard_at_ms = now_ms
       end
 
+      MOST_PAINTED = 200
+      LONGEST_AGO_MS = 60_000
+
       # @param text [String] JSON from the page
       # @return [Boolean] whether it could be read
+      # @yieldparam line_id [Integer] of a line it painted
+      # @yieldparam at_ms [Integer] when
       def hear(text, now_ms)
         said = JSON.parse(text, max_nesting: 4)
         return false unless said.is_a?(Hash)
 
         @heard_at_ms = now_ms
         @report = Report.new(extent(said["w"]), extent(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
-          said["hidden"] == true, words(said["not"]), SIDES.find { |side| side == said["side"] },
-          words(said["missing"]))
+          said["hidden"] == true, told_words(said["not"]), SIDES.find { |side| side == said["side"] },
+          told_words(said["missing"]))
+        Array(said["painted"]).first(MOST_PAINTED).each do |line_id, ago|
+          yield line_id, now_ms - (number(ago, 0..LONGEST_AGO_MS) || 0) if block_given? && line_id.is_a?(Integer)
+        end
         true
       rescue JSON::ParserError, EncodingError
         false
@@ -47,6 +55,9 @@ module Bavard
                 **report.to_h.slice(:hidden, :side, :not_understood, :missing)}.merge(size(document), shows(revision))
         told.merge(fine: fine?(told))
       end
+
+      # @return [String] how people know it
+      def words = report.width.zero? ? "a screen at #{@from}" : "a screen of #{report.width} × #{report.height} at #{@from}"
 
       private
 
@@ -68,7 +79,7 @@ module Bavard
       end
 
       # A few short words.
-      def words(value) = Array(value).grep(String).first(5).map { |word| word[0, 60] }
+      def told_words(value) = Array(value).grep(String).first(5).map { |word| word[0, 60] }
 
       def extent(value)
         number(value, SIDE_PX) || 0

@@ -15,8 +15,10 @@ module Bavard
       end
 
       # @return [Boolean] whether what it says can be read
+      # @yieldparam line_id, at_ms, words of a line it painted: which, when, and how people know the screen
       def heard(connection, text, now_ms)
-        @screens.key?(connection.id) ? @screens[connection.id].hear(text, now_ms) : true
+        screen = @screens[connection.id] or return true
+        screen.hear(text, now_ms) { |line_id, at_ms| yield line_id, at_ms, screen.words if block_given? }
       end
 
       def closed(connection)

@@ -11,6 +11,7 @@ require_relative "mailbox"
 require_relative "moderation"
 require_relative "prompter_desk"
 require_relative "reception"
+require_relative "sightings"
 require_relative "stage_door"
 require_relative "timer"
 require_relative "wardrobe"
@@ -33,7 +34,7 @@ module Bavard
       # The picture at this address is there now.
       Came = Struct.new(:address)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :answers, :wardrobe
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -47,6 +48,7 @@ module Bavard
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
         load
         @answers = Answers.new
+        @sightings = Sightings.new(house)
         @report = DeskReport.new(self, house)
         @reception = Reception.new(self, house, @report)
       end
@@ -170,7 +172,7 @@ module Bavard
       end
 
       def wait_s
-        due = (desks.values.map(&:due_ms) << @report.due_ms << gatehouse.due_ms << prompter.due_ms).compact.min
+        due = (desks.values.map(&:due_ms) << @report.due_ms << gatehouse.due_ms << prompter.due_ms << sightings.due_ms).compact.min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end
 
@@ -199,10 +201,15 @@ module Bavard
       def screen_did(desk, what, connection, text)
         case what
         when :opened then desk.screens.opened(connection, now_ms)
-        when :heard then desk.screens.heard(connection, text, now_ms) || @house.reject(:screen, "a report that cannot be read")
+        when :heard then screen_said(desk, connection, text)
         when :closed then desk.screens.closed(connection)
         end
         @report.touch
+      end
+
+      def screen_said(desk, connection, text)
+        read = desk.screens.heard(connection, text, now_ms) { |line_id, at_ms, words| sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if prompter[line_id] }
+        @house.reject(:screen, "a report that cannot be read") unless read
       end
 
       def advance
@@ -212,6 +219,7 @@ module Bavard
         desks.each_value { |desk| desk.advance(now) { |line| rehearsed(line) } }
         lanes.each_value { |lane| lane.keep_heard(now) }
         prompter.flush(now)
+        sightings.flush(now)
         wardrobe.flush(now)
         @report.flush(now)
       end

@@ -53,7 +53,9 @@ module Bavard
 
       def desk_with(stage, entries)
         shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name)
-        StageDesk.new(stage, @house, shared, entries:) { |style| desks.each_value { |desk| desk.editor.adopt(style) } }
+        desk = StageDesk.new(stage, @house, shared, entries:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if prompter[line_id] }
+        desk
       end
     end
   end

@@ -25,6 +25,7 @@ module Bavard
       ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.join(", ")} FROM " \
             "json_to_recordset(?) AS row(#{COLUMNS.map { |name, type| "#{name} #{type}" }.join(", ")}) ON CONFLICT DO NOTHING".freeze
 
+      ADD_STEPS = "UPDATE lines SET trace = trace || row.steps FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id"
       # steps:: as Entry's trace
       Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms)
       SETTLE = "UPDATE lines SET held = false, aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
@@ -50,6 +51,11 @@ module Bavard
       # @param outcomes [Array<Outcome>]
       def settle(outcomes)
         @db[SETTLE, JSON.generate(outcomes.map(&:to_h))].update
+      end
+
+      # @param steps [Hash{Integer => Array}] what came to traces, by line
+      def add_steps(steps)
+        @db[ADD_STEPS, JSON.generate(steps.map { |id, more| {id:, steps: more} })].update
       end
 
       # @return [Array<Entry>] lines that were held when this was last written, oldest first

@@ -40,6 +40,13 @@ module Bavard
       end
 
       def self.reading(app)
+        app.get("/feeds") do
+          json(ask do |running|
+            feeds = running.lanes.each_value.map { |lane| {id: lane.id, name: lane.feed.name, mark: lane.mark, answers: lane.answers?} }
+            {feeds:, answers: running.answers.report}
+          end)
+        end
+
         app.get("/lines") do
           before = id(params["before"])
           json(lines: cards(site.house.lines.before(show_id, before, OLDER)))
@@ -144,7 +151,7 @@ module Bavard
         # What the page is set up with.
         def prompter_page(base:, signed_in:)
           running = show
-          @setup = {base:, role:, host: running.record.host_name, acts: Core::Rights.may?(role, :act), signed_in:, emote: "/pictures/"}
+          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:}
           erb :prompter, layout: false
         end
       end

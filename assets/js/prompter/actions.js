@@ -1,0 +1,62 @@
+// What can be done with the line that is chosen: buttons under it, each with its key.
+import { icon, make } from "../house/elements.js";
+import { act, setup } from "./door.js";
+
+const ONGOING = new Set(["held", "waits", "aired", "draft", "nowhere"]);
+
+export class Actions {
+  constructor({ pins, large, open, answerTo, speak }) {
+    this.told = { pins, large };
+    this.open = open;
+    this.answerTo = answerTo;
+    this.speak = speak;
+    this.bar = make("div", "actions");
+    this.bar.setAttribute("role", "toolbar");
+    this.bar.setAttribute("aria-label", "With this line");
+  }
+
+  // Every deed with its key, its words and when it can be done.
+  all(card) {
+    const line = card.i;
+    const pinned = this.told.pins().includes(line);
+    const large = this.told.large() === line;
+    const read = (card.mk ?? []).includes("read");
+    const answered = (card.mk ?? []).includes("answered");
+    const doing = [
+      ONGOING.has(card.s) && ["x", "Pull", "eye-off", () => act("pull", { line }, `Pulled ${card.n}’s line.`)],
+      !["aired", "draft", "nowhere"].includes(card.s) && ["v", "Let go", "eye", () => act("let_go", { line }, `Let ${card.n}’s line go.`)],
+      ["l", "Leave out", "user-x", () => act("leave_out", { name: card.p, feed: card.fd }, `${card.n} is left out.`)],
+      ["n", pinned ? "Unpin" : "Pin", pinned ? "pin-off" : "pin", () => act(pinned ? "unpin" : "pin", { line })],
+      ["g", large ? "Off the stage" : "Large", large ? "minimize-2" : "maximize-2", () => act(large ? "small" : "large", { line })],
+      ["a", answered ? "Not answered" : "Answered", "list-checks", () => act("answered", { line, on: !answered })],
+      ["e", read ? "Not read" : "Read", "check", () => act("read", { line, on: !read })],
+      ["r", "Answer", "reply", () => this.answerTo(card)],
+    ];
+    const looking = [
+      ["w", "Where it went", "route", () => this.open("trace", card)],
+      ["p", "Person", "user-round", () => this.open("person", card)],
+      ["s", "Say it", "volume-2", () => this.speak(card)],
+    ];
+    return [...(setup.acts ? doing.filter(Boolean) : []), ...looking];
+  }
+
+  show(card, row) {
+    this.card = card;
+    this.bar.remove();
+    if (!card || !row) return;
+    this.bar.replaceChildren(
+      ...this.all(card).map(([key, words, drawing, doIt]) => {
+        const button = make("button", "action", icon(drawing), make("span", "", words), make("kbd", "", key.toUpperCase()));
+        button.type = "button";
+        button.addEventListener("click", doIt);
+        return button;
+      }),
+    );
+    row.append(this.bar);
+  }
+
+  key(key) {
+    const found = this.card && this.all(this.card).find(([name]) => name === key);
+    found?.[3]();
+  }
+}

@@ -1,0 +1,56 @@
+// Answering on the chats that allow it, and whether it went.
+import { make } from "../house/elements.js";
+import { attempt } from "../house/send.js";
+import { markOf } from "../link/marks.js";
+import { answer, setup } from "./door.js";
+
+const HOW = { sending: "on its way", went: "went", refused: "did not go" };
+
+export class Answering {
+  constructor() {
+    this.box = document.querySelector("#answering");
+    this.field = document.querySelector("#answer");
+    this.choices = document.querySelector("#answer-feeds");
+    this.how = document.querySelector("#answer-how");
+    document.querySelector("#answer-form").addEventListener("submit", (event) => {
+      event.preventDefault();
+      attempt(async () => {
+        const feeds = [...this.choices.querySelectorAll("input:checked")].map((input) => input.value);
+        this.sent = (await answer(this.field.value, feeds)).answer;
+        this.field.value = "";
+      });
+    });
+  }
+
+  tell(feeds, answers) {
+    const able = feeds.filter((feed) => feed.answers);
+    this.box.hidden = able.length === 0 || !setup.acts;
+    const known = able.map((feed) => feed.id).join();
+    if (known !== this.known) {
+      this.known = known;
+      this.choices.replaceChildren(
+        ...able.map((feed) => {
+          const box = make("input");
+          Object.assign(box, { type: "checkbox", value: feed.id, checked: true });
+          box.setAttribute("aria-label", `Answer on ${feed.name}`);
+          const label = make("label", "answer-feed", box, markOf(feed.mark), feed.name);
+          label.style.setProperty("--feed", feed.mark[1]);
+          return label;
+        }),
+      );
+    }
+    const last = answers?.find((one) => one.id === this.sent);
+    this.how.textContent = last
+      ? last.feeds
+          .map(({ id, state, reason }) => `${feeds.find((feed) => feed.id === id)?.name ?? "A chat"}: ${reason ?? HOW[state]}`)
+          .join(" · ")
+      : "";
+  }
+
+  // To a person, on their chat alone.
+  to(card) {
+    for (const box of this.choices.querySelectorAll("input")) box.checked = Number(box.value) === card.fd;
+    this.field.value = `@${card.n} `;
+    this.field.focus();
+  }
+}

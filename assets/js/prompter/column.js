@@ -1,0 +1,193 @@
+// The column of lines: it stays where the reader scrolled to and says how many are new. Lines stand in blocks; those far
+// from what is seen are emptied and keep their height, so that ten thousand cost no more than a few hundred.
+import { make } from "../house/elements.js";
+import { count } from "../house/words.js";
+import { fill, rowOf } from "./row.js";
+
+const BLOCK = 40;
+const NEAR_PX = 1600;
+const AT_END_PX = 24;
+
+class Block {
+  constructor(cards, watch) {
+    this.cards = cards;
+    this.element = make("div", "block");
+    this.element.block = this;
+    this.drawn = false;
+    this.watch = watch;
+    watch.observe(this.element);
+  }
+
+  draw(options) {
+    if (this.drawn) return;
+    this.drawn = true;
+    this.element.style.height = "";
+    this.element.replaceChildren(...this.cards.map((card) => rowOf(card, options)));
+  }
+
+  empty() {
+    if (!this.drawn) return;
+    this.element.style.height = `${this.element.offsetHeight}px`;
+    this.drawn = false;
+    this.element.replaceChildren();
+  }
+
+  add(card, options) {
+    this.cards.push(card);
+    if (this.drawn) this.element.append(rowOf(card, options));
+  }
+}
+
+export class Column {
+  constructor(lines, { choose, wantOlder }) {
+    this.lines = lines;
+    this.choose = choose;
+    this.wantOlder = wantOlder;
+    this.scroller = document.querySelector("#scroller");
+    this.root = document.querySelector("#blocks");
+    this.button = document.querySelector("#newer");
+    this.options = {};
+    this.fresh = 0;
+    this.follows = true;
+    this.chosen = null;
+    this.watch = new IntersectionObserver((entries) => this.near(entries), { root: this.scroller, rootMargin: `${NEAR_PX}px 0px` });
+    lines.heard({
+      newer: (cards) => this.newer(cards),
+      older: (cards) => this.older(cards),
+      changed: (card) => this.changed(card),
+      chosen: () => this.again(),
+    });
+    this.scroller.addEventListener("scroll", () => this.scrolled(), { passive: true });
+    this.root.addEventListener("click", (event) => {
+      const row = event.target.closest(".row");
+      if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
+    });
+    this.button.addEventListener("click", () => this.toEnd());
+    new ResizeObserver(() => this.follows && this.end()).observe(this.scroller);
+    this.blocks = [];
+  }
+
+  near(entries) {
+    for (const { target, isIntersecting } of entries) {
+      if (isIntersecting) target.block.draw(this.options);
+      else target.block.empty();
+    }
+    if (this.follows) this.end();
+  }
+
+  newer(cards) {
+    if (cards.length === 0) return;
+    for (const card of cards) {
+      if (!this.blocks.length || this.blocks.at(-1).cards.length >= BLOCK) this.append(new Block([], this.watch));
+      this.blocks.at(-1).add(card, this.options);
+    }
+    if (this.follows) return this.end();
+    this.fresh += cards.length;
+    this.told();
+  }
+
+  append(block) {
+    this.blocks.push(block);
+    this.root.append(block.element);
+    block.draw(this.options);
+  }
+
+  // What stands stays where it is seen.
+  older(cards) {
+    if (cards.length === 0) return;
+    const from = this.scroller.scrollHeight - this.scroller.scrollTop;
+    const made = [];
+    for (let at = 0; at < cards.length; at += BLOCK) made.push(new Block(cards.slice(at, at + BLOCK), this.watch));
+    this.blocks.unshift(...made);
+    this.root.prepend(...made.map((block) => block.element));
+    for (const block of made) block.draw(this.options);
+    this.scroller.scrollTop = this.scroller.scrollHeight - from;
+  }
+
+  changed(card) {
+    const row = this.rowOf(card.i);
+    if (row) fill(row, card, this.options);
+    if (row && this.chosen === card.i) this.choose(card, row);
+  }
+
+  // Something else is asked to be seen.
+  again() {
+    for (const block of this.blocks) this.watch.unobserve(block.element);
+    this.blocks = [];
+    this.root.replaceChildren();
+    const cards = this.lines.shown;
+    for (let at = 0; at < cards.length; at += BLOCK) this.append(new Block(cards.slice(at, at + BLOCK), this.watch));
+    this.toEnd();
+  }
+
+  rowOf(id) {
+    return this.root.querySelector(`[data-line="${id}"]`);
+  }
+
+  pick(id) {
+    this.rowOf(this.chosen)?.classList.remove("chosen");
+    this.chosen = this.chosen === id ? null : id;
+    const row = this.rowOf(this.chosen);
+    row?.classList.add("chosen");
+    this.choose(this.chosen ? this.lines.byId.get(this.chosen) : null, row);
+  }
+
+  // To the line before or after the one that is chosen.
+  step(steps) {
+    const shown = this.lines.shown;
+    if (shown.length === 0) return;
+    const at = shown.findIndex((card) => card.i === this.chosen);
+    const to = at === -1 ? shown.length - 1 : Math.min(Math.max(at + steps, 0), shown.length - 1);
+    if (shown[to].i !== this.chosen) this.goTo(shown[to].i);
+  }
+
+  // Wherever it stands; drawn first where it was emptied.
+  goTo(id) {
+    const block = this.blocks.find((one) => one.cards.some((card) => card.i === id));
+    if (!block) return false;
+    this.follows = false;
+    block.draw(this.options);
+    if (this.chosen !== id) this.pick(id);
+    this.rowOf(id)?.scrollIntoView({ block: "nearest" });
+    return true;
+  }
+
+  // The next one before what is chosen (or seen last) of which that is true.
+  jump(kind) {
+    const shown = this.lines.shown;
+    const from = shown.findIndex((card) => card.i === this.chosen);
+    const before = shown.slice(0, from === -1 ? shown.length : from).reverse();
+    const found = before.find((card) => card.at?.includes(kind)) ?? [...shown].reverse().find((card) => card.at?.includes(kind));
+    if (found && found.i !== this.chosen) this.goTo(found.i);
+    return Boolean(found);
+  }
+
+  scrolled() {
+    const { scrollTop, scrollHeight, clientHeight } = this.scroller;
+    this.follows = scrollHeight - scrollTop - clientHeight < AT_END_PX;
+    if (this.follows) this.fresh = 0;
+    this.told();
+    if (scrollTop < NEAR_PX / 2 && !this.asking && this.lines.all.length > 0) {
+      this.asking = true;
+      this.wantOlder(this.lines.all[0].i).finally(() => {
+        this.asking = false;
+      });
+    }
+  }
+
+  toEnd() {
+    this.follows = true;
+    this.fresh = 0;
+    this.end();
+    this.told();
+  }
+
+  end() {
+    this.scroller.scrollTop = this.scroller.scrollHeight;
+  }
+
+  told() {
+    this.button.hidden = this.follows;
+    this.button.textContent = this.fresh === 0 ? "To the newest" : `${count(this.fresh, "new line")}`;
+  }
+}

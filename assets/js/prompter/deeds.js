@@ -1,0 +1,63 @@
+// What people with a role did, as it happens: who, what, when; each can be taken back.
+import { button, make } from "../house/elements.js";
+import { clockSeconds } from "../house/words.js";
+import { act, setup } from "./door.js";
+
+const WORDS = {
+  pull: "pulled a line of",
+  let_go: "let go a line of",
+  leave_out: "left out",
+  take_back: "took back",
+  pin: "pinned a line of",
+  unpin: "unpinned a line of",
+  large: "put on the stage large a line of",
+  small: "took off the stage a line of",
+  read: "marked as read a line of",
+  answered: "marked as answered a line of",
+  unmark: "unmarked a line of",
+  note: "wrote a note on",
+  rules: "changed the rules:",
+  brake: "used the brake",
+  hold: "changed the hold",
+  role: "changed the role of",
+  invite: "invited",
+  remove: "removed",
+};
+const FIXED = new Set(["note", "rules", "brake", "hold", "role", "invite", "remove"]);
+
+export const sentence = (deed) => `${deed.by} ${WORDS[deed.what] ?? deed.what}${deed.about ? ` ${deed.about}` : ""}`;
+
+export class Deeds {
+  constructor() {
+    this.all = [];
+    this.listeners = [];
+  }
+
+  take(deeds) {
+    for (const deed of deeds) {
+      this.all = this.all.filter((one) => one.id !== deed.id);
+      this.all.push(deed);
+    }
+    this.all.sort((one, other) => one.id - other.id);
+    for (const listener of this.listeners) listener();
+  }
+
+  // The newest that is not taken back, of anybody.
+  undoLast() {
+    const last = this.all.findLast((deed) => deed.undone === null && !FIXED.has(deed.what));
+    if (last) act("undo", { deed: last.id });
+  }
+
+  rows(deeds = this.all) {
+    return deeds
+      .slice(-60)
+      .reverse()
+      .map((deed) => {
+        const row = make("li", deed.undone ? "undone" : "", make("time", "figure", clockSeconds(deed.at)), make("bdi", "", sentence(deed)));
+        if (deed.undone) row.append(make("span", "said", `taken back by ${deed.undone}`));
+        else if (setup.acts && !FIXED.has(deed.what))
+          row.append(button("Undo", null, () => act("undo", { deed: deed.id }), "button plain"));
+        return row;
+      });
+  }
+}

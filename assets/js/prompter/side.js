@@ -1,0 +1,197 @@
+// Beside the column: where a line went, who a person is, what was done, which links there are.
+import { button, make } from "../house/elements.js";
+import { attempt, sendJson } from "../house/send.js";
+import { clockSeconds, count, day } from "../house/words.js";
+import { markOf } from "../link/marks.js";
+import { act, ask, setup } from "./door.js";
+import { nameOf, rowOf, wordsOf } from "./row.js";
+
+const box = document.querySelector("#side");
+const title = document.querySelector("#side-title");
+const body = document.querySelector("#side-body");
+
+export class Side {
+  constructor({ deeds, goTo }) {
+    this.deeds = deeds;
+    this.goTo = goTo;
+    document.querySelector("#side-close").addEventListener("click", () => this.close());
+    deeds.listeners.push(() => this.what === "done" && this.open("done"));
+  }
+
+  close() {
+    box.hidden = true;
+    this.what = null;
+    document.querySelector("#scroller").focus();
+  }
+
+  open(what, given) {
+    this.what = what;
+    box.hidden = false;
+    return attempt(() => this[what](given));
+  }
+
+  put(words, ...parts) {
+    title.textContent = words;
+    body.replaceChildren(...parts);
+  }
+
+  async trace(card) {
+    const { line, steps } = await ask(`/trace/${card.i}`);
+    const shown = line ?? card;
+    const list = steps.map((step) =>
+      make(
+        "li",
+        step.kind,
+        make("time", "figure", step.plus),
+        make("i"),
+        make("div", "", make("b", "", step.title), step.words ? make("span", "said", step.words) : null),
+      ),
+    );
+    this.put(
+      "Where this line went",
+      make("p", "panel-box traced", markOf(shown.m), nameOf(shown), " ", wordsOf(shown)),
+      make("ol", "trace", ...list),
+    );
+  }
+
+  async person(card) {
+    const query = new URLSearchParams({ feed: card.fd ?? card.feed, login: card.p ?? card.login });
+    const { person, lines, deeds } = await ask(`/person?${query}`);
+    const facts = `${count(person.lines, "line")} since ${day(person.first)}; last ${clockSeconds(person.last)}, ${day(person.last)}`;
+    const note = make("textarea", "input");
+    note.value = person.note ?? "";
+    note.rows = 3;
+    note.maxLength = 2000;
+    note.setAttribute("aria-label", "Note, for everybody with a role");
+    note.placeholder = "A note, for everybody with a role";
+    note.disabled = !setup.acts;
+    note.addEventListener("change", () => act("note", { name: person.login, feed: person.feed, text: note.value }, "Noted."));
+    const by = person.noted_by ? make("p", "said", `Noted by ${person.noted_by}, ${day(person.noted_ms ?? person.last)}`) : null;
+    const out = setup.acts
+      ? [
+          person.left_out
+            ? button("Take back", null, () =>
+                act("take_back", { name: person.login, feed: person.feed }).then(() => this.open("person", card)),
+              )
+            : button("Leave out", "user-x", () =>
+                act("leave_out", { name: person.login, feed: person.feed }, `${person.name} is left out.`).then(() =>
+                  this.open("person", card),
+                ),
+              ),
+        ]
+      : [];
+    this.put(
+      person.name,
+      make(
+        "p",
+        "said",
+        person.mark ? markOf(person.mark) : null,
+        ` ${person.feed_name ?? "a chat that is gone"}, signed in as ${person.login}`,
+      ),
+      make("p", "said", facts),
+      make("div", "side-acts", ...out, person.left_out ? make("span", "chip off", "left out") : null),
+      note,
+      by ?? "",
+      make("h3", "", "Last lines"),
+      this.rows(lines),
+      make("h3", "", "What was done"),
+      make("ul", "deeds", ...(deeds.length > 0 ? this.deeds.rows(deeds.reverse()) : [make("li", "said", "Nothing yet.")])),
+    );
+  }
+
+  found(lines, words) {
+    this.what = "found";
+    box.hidden = false;
+    this.put(words, lines.length === 0 ? make("p", "said", "Nothing in the log fits. Fewer words find more.") : this.rows(lines));
+  }
+
+  people(people, words) {
+    this.what = "people";
+    box.hidden = false;
+    const rows = people.map((person) => {
+      const row = button("", null, () => this.open("person", person), "found-person");
+      row.append(person.mark ? markOf(person.mark) : "", make("bdi", "", person.name), make("span", "said", count(person.lines, "line")));
+      return row;
+    });
+    this.put(words, ...(rows.length > 0 ? rows : [make("p", "said", "Nobody of that name was heard.")]));
+  }
+
+  rows(lines) {
+    const list = make("div", "side-lines", ...lines.map((card) => rowOf(card, { seconds: true })));
+    list.addEventListener("click", (event) => {
+      const row = event.target.closest(".row");
+      const card = row && lines.find((one) => one.i === Number(row.dataset.line));
+      if (card) this.open("trace", card);
+    });
+    return list;
+  }
+
+  done() {
+    const rows = this.deeds.rows();
+    this.put(
+      "What was done",
+      make(
+        "ul",
+        "deeds",
+        ...(rows.length > 0 ? rows : [make("li", "said", "What you and your moderators do stands here, with who and when.")]),
+      ),
+    );
+  }
+
+  async links() {
+    this.listLinks((await ask("/links")).links);
+  }
+
+  listLinks(links) {
+    const name = make("input", "input");
+    name.placeholder = "A name, such as Panel";
+    name.maxLength = 60;
+    name.required = true;
+    name.setAttribute("aria-label", "Name of the link");
+    const acts = make("select", "", new Option("to read only", ""), new Option("with a moderator’s rights", "1"));
+    acts.setAttribute("aria-label", "What it allows");
+    const form = make("form", "link-form", name, make("div", "select", acts), make("button", "button do", "Make a link"));
+    form.addEventListener("submit", (event) => {
+      event.preventDefault();
+      attempt(async () => this.listLinks((await sendJson("/prompter/links", { name: name.value, acts: acts.value === "1" })).links));
+    });
+    const rows = links.map((link) => {
+      const address = make("input", "input figure covered");
+      address.readOnly = true;
+      address.value = link.link;
+      address.type = "password";
+      address.setAttribute("aria-label", `The link ${link.name}`);
+      return make(
+        "li",
+        "",
+        make("b", "", link.name),
+        make("span", "said", link.acts ? "a moderator’s rights" : "to read only"),
+        make(
+          "div",
+          "link-line",
+          address,
+          button("Copy", "copy", () => navigator.clipboard.writeText(link.link)),
+          button("Show", "eye", () => {
+            address.type = address.type === "password" ? "text" : "password";
+          }),
+          button(
+            "Take back",
+            "x",
+            () => attempt(async () => this.listLinks((await sendJson(`/prompter/links/${link.id}/back`, {})).links)),
+            "button plain",
+          ),
+        ),
+      );
+    });
+    this.put(
+      "Prompters without signing in",
+      make(
+        "p",
+        "said",
+        "For a panel inside the broadcast software, or somebody at the table. Whoever has the link can use it until it is taken back.",
+      ),
+      form,
+      make("ul", "links", ...rows),
+    );
+  }
+}
