@@ -45,6 +45,8 @@ module Bavard
         ]}
       ].freeze
 
+      RUSH = {"floods" => {"on" => true, "lines" => 3}, "repeats" => {"times" => 2}}.freeze
+      FAMILY = {"links" => {"action" => "drop"}, "stopped_words" => {"action" => "drop"}}.freeze
       EMOTES = File.expand_path("pictures/emotes", __dir__)
       OVERLAYS = %w[sparkle].freeze
       SHELVES = {
@@ -92,12 +94,13 @@ module Bavard
       # Words and sites of the observatory, a second set for a rush, and a few seconds in which somebody may pull a line.
       def create_gate(shows, show)
         calm = show.gate["sets"].first
-        set = {"stopped_words" => {"starters" => ["english"], "words" => "nestlings\negg thief\nsell* eggs"}, "links" => {"sites" => "reedmere.example"}}
+        set = {"stopped_words" => {"starters" => ["english"], "words" => "nestlings\negg thief\nsell* eggs"},
+               "links" => {"sites" => "reedmere.example"}}
         rules = calm["rules"].map { |rule| rule.merge(set.fetch(rule["id"], {})) }
-        rush = rules.map { |rule| rule.merge({"floods" => {"on" => true, "lines" => 3}, "repeats" => {"times" => 2}}.fetch(rule["id"], {})) }
-        family = rules.map { |rule| rule.merge({"links" => {"action" => "drop"}, "stopped_words" => {"action" => "drop"}}.fetch(rule["id"], {})) }
+        rush, family = [RUSH, FAMILY].map { |more| rules.map { |rule| rule.merge(more.fetch(rule["id"], {})) } }
         sets = [calm.merge("rules" => rules), {"name" => "Rush", "rules" => rush}, {"name" => "Family hour", "rules" => family}]
-        shows.keep_gate(show.id, show.gate.merge("sets" => sets, "hold" => {"ms" => 4000, "by_role" => {"host" => 0, "moderator" => 0}, "leaves_after_ms" => nil}))
+        shows.keep_gate(show.id,
+          show.gate.merge("sets" => sets, "hold" => {"ms" => 4000, "by_role" => {"host" => 0, "moderator" => 0}, "leaves_after_ms" => nil}))
         Store::LeftOut.new(@db).add(show.id, Core::Gate::LeftOut::Entry.new("egg_thief"), (Time.now.to_r * 1000).to_i, "Odalys Fenn")
       end
 

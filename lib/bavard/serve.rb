@@ -90,11 +90,16 @@ module Bavard
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
-        known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), members: Store::Members.new(@db),
+        **people_stores,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
+    end
+
+    # Who is heard, who is left out, who helps, and what they do.
+    def people_stores
+      {known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), team: Store::Members.new(@db)}
     end
 
     def picture_desk(fetcher, store)

@@ -19,6 +19,8 @@ class HoldPropertyTest < Minitest::Test
   G = PropCheck::Generators
   # Draws what frames say, as the page does: whole pictures, frames one after another, and missed ones in one go.
   class Page
+    LEAVING = %w[out pulled].freeze
+
     attr_reader :painted
 
     def initialize
@@ -43,7 +45,7 @@ class HoldPropertyTest < Minitest::Test
 
     # What came and went in between is not painted.
     def missed(frames)
-      gone = frames.flat_map { |one| %w[out pulled].flat_map { |how| one.dig(how, "chat1") || [] } }
+      gone = frames.flat_map { |one| LEAVING.flat_map { |how| one.dig(how, "chat1") || [] } }
       frames.each { |one| frame(one.merge("in" => {"chat1" => (one.dig("in", "chat1") || []).reject { |card| gone.include?(card["i"]) }})) }
     end
 
@@ -121,7 +123,9 @@ class HoldPropertyTest < Minitest::Test
       mend(way)
       5.times { pass(way, HOLD_MS) }
       assert_empty way[:pulled].keys & way[:page].painted.keys
-      assert_equal (1..way[:next]).to_a - way[:pulled].keys, way[:page].painted.keys.sort & (1..way[:next]).to_a if way[:next] <= 40 && steps.none? { |what, _| (what % 8) == 3 }
+      if way[:next] <= 40 && steps.none? { |what, _| (what % 8) == 3 }
+        assert_equal (1..way[:next]).to_a - way[:pulled].keys, way[:page].painted.keys.sort & (1..way[:next]).to_a
+      end
     end
   end
 end

@@ -81,7 +81,7 @@ class HouseTest < Minitest::Test
     @house = Bavard::Live::House.new(
       platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
       fetcher:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
-      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), members: Bavard::Store::Members.new(db),
+      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), team: Bavard::Store::Members.new(db),
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},

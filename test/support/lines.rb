@@ -9,7 +9,7 @@ module Lines
   module_function
 
   def line(id, text = "line #{id}", login: "mudlark7", name: nil, at_ms: id, platform_id: nil, feed_id: 1, action: false, colour: nil, badges: [],
-    emotes: nil)
+           emotes: nil)
     said = Bavard::Core::Said.new(login, name, colour, badges, text, action, false, emotes)
     intake = Bavard::Core::Intake.new(:line, feed_id, platform_id, nil, at_ms, said)
     Bavard::Core::Chat::Line.from(intake, id:)

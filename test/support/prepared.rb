@@ -24,11 +24,13 @@ class PreparedTest < BrowserTest
 
   # @param feed [String] an address; nil for none
   # @param pieces [Array<Hash>] of the stage that is on air: chat, where they name no other kind
+  # @param hold_ms [Integer] how long every line is held
   # @param platforms [Array<RunningStandin>] that the application knows by name
-  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080)
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0)
     db = TestDatabase.db
     account_id = db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(PASSWORD, t_cost: 1, m_cost: 8))
     @show = Bavard::Store::Shows.new(db).create(account_id, name: "Test watch", host_name: "Odalys")
+    hold(db, hold_ms) if hold_ms.positive?
     add_feed_at(feed) if feed
     stages = Bavard::Store::Stages.new(db)
     document = Bavard::Core::Stage::Document.empty(width:, height:)
@@ -67,6 +69,11 @@ class PreparedTest < BrowserTest
   end
 
   private
+
+  def hold(db, hold_ms)
+    hold = Bavard::Core::Gate::Settings.hold("ms" => hold_ms)
+    Bavard::Store::Shows.new(db).keep_gate(@show.id, @show.gate.merge("hold" => hold))
+  end
 
   def add_feed_at(address)
     read = Bavard::Feeds::Irc.read({"paste" => address})

@@ -48,7 +48,7 @@ class GatePagesTest < WebTest
     assert_equal [4, 1, 1], result.values_at("lines", "off", "through")
     assert_equal [["off", "what a goosebrain"], ["through", "see marsh.example"]], result["examples"].map { |one| one.values_at("change", "text") }.sort
     assert_equal 4, result["bars"].sum(&:first)
-    refute(gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"].include?("goosebrain"))
+    refute_includes(gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"], "goosebrain")
     send_json("/gate/keep", {"rules" => edited})
     assert_equal("goosebrain", gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"])
     until_written

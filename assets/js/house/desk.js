@@ -7,6 +7,7 @@ const MOST_DOTS = 4;
 
 function figure(key, text, trouble = false) {
   const element = document.querySelector(`[data-figure="${key}"]`);
+  if (!element) return;
   element.textContent = text;
   element.classList.toggle("trouble", trouble);
 }

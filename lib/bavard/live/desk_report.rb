@@ -62,7 +62,7 @@ module Bavard
           feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
           trouble: feeds.count { |feed| TROUBLE.include?(feed[:state]) },
           waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
-          emotes: @show.wardrobe.size, held: @show.gatehouse.size, brake: !@show.gatehouse.brake.nil?,
+          emotes: @show.wardrobe.size, **@show.gatehouse.figures,
           on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
         )
       end

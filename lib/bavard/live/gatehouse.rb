@@ -94,12 +94,15 @@ module Bavard
 
       def due_ms = [@hold.next_due_ms, brake&.until_ms].compact.min
       def brake_over?(now_ms) = brake&.over?(now_ms) || false
-      def each_held(&) = @hold.each_line(&)
+      def each_held(&block) = @hold.each_line(&block)
 
       # @return [Array<Hash>] what is held: id, whether it waits for a person, ms left and in all
       def held_report
         @hold.report.map { |line, waits, left, whole| {i: line.id, waits:, left:, whole:} }
       end
+
+      # @return [Hash] for the signal line
+      def figures = {held: @hold.size, brake: !brake.nil?}
 
       # @return [Hash] for the host's pages
       def report(now_ms)

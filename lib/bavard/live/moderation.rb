@@ -2,17 +2,21 @@
 
 require_relative "../error"
 require_relative "../store/deeds"
+require_relative "undoing"
 
 module Bavard
   module Live
     # What people with a role do about lines and people while the broadcast goes on. Each is a deed that everybody with a role
     # sees at once, with who and when, and that can be taken back. For use inside {Show#ask} only.
     module Moderation
+      include Undoing
+
       # What each deed is called, in a sentence about somebody who did it.
       DEEDS = {
         "pull" => "pulled", "let_go" => "let go", "leave_out" => "left out", "take_back" => "took back", "pin" => "pinned", "unpin" => "unpinned",
         "large" => "put on the stage large", "small" => "took off the stage", "read" => "marked as read", "answered" => "marked as answered",
-        "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "braked", "hold" => "changed the hold"
+        "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
+        "role" => "changed the role of", "invite" => "invited", "remove" => "removed"
       }.freeze
 
       # Takes a line away, or keeps it from coming.
@@ -46,8 +50,8 @@ module Bavard
         gatehouse.left_out.add(entry)
         at_ms = now_ms
         @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
-        gone = prompter_lines_of(name, feed_id).map { |line_id| take_away(line_id) && line_id }
-        deed("leave_out", by, about: name, detail: {"feed" => feed_id, "until" => until_ms, "lines" => gone.compact})
+        gone = prompter_lines_of(name, feed_id).map { |line_id| [line_id, prompter[line_id].state].tap { take_away(line_id) } }
+        deed("leave_out", by, about: name, detail: {"feed" => feed_id, "until" => until_ms, "lines" => gone})
       end
 
       def take_back(name, by, feed_id: nil)
@@ -67,11 +71,10 @@ module Bavard
       # @param line_id [Integer, nil]
       def enlarge(line_id, by)
         before = prompter.large
-        noted = line_id && prompter.find(line_id)
-        prompter.large = line_id
-        desks.each_value { |desk| desk.enlarge(noted && large_line(noted)) }
-        about = (noted || (before && prompter[before]))&.line&.person&.login
-        deed(line_id ? "large" : "small", by, line_id: line_id || before, about:, detail: {"before" => before})
+        prompter.find(line_id) if line_id
+        enlarge_again(line_id)
+        about = prompter[line_id || before]
+        deed(line_id ? "large" : "small", by, line_id: line_id || before, about: about && about.line.person.login, detail: {"before" => before})
       end
 
       # @param mark [String] read or answered
@@ -91,20 +94,6 @@ module Bavard
         deed("note", by, about: login, detail: {"feed" => feed_id, "text" => text[0, 200]})
       end
 
-      # @return [Store::Deeds::Deed] taken back
-      # @raise [Bavard::Error] where it was taken back already, or cannot be
-      def undo_deed(deed_id, by)
-        deed = prompter.find_deed(deed_id) || raise(Error.new("That was too long ago to be taken back here.", field: "deed"))
-        raise Error.new("#{deed.undone_by} took that back already.", field: "deed") if deed.undone_ms
-
-        undo(deed, by)
-        deed.undone_by = by
-        deed.undone_ms = at_ms = now_ms
-        @house.journal.later { @house.deeds.undone(deed_id, by, at_ms) }
-        prompter.deed(deed)
-        deed
-      end
-
       # Remembers and tells what somebody did.
       #
       # @return [Store::Deeds::Deed]
@@ -117,20 +106,6 @@ module Bavard
       end
 
       private
-
-      def undo(deed, by)
-        case deed.what
-        when "pull" then undo_pull(deed.line_id, deed.detail["was"])
-        when "let_go" then undo_let_go(deed.line_id, deed.detail["was"])
-        when "leave_out" then undo_leave_out(deed)
-        when "take_back" then gatehouse_leaves_out(deed, by)
-        when "pin", "unpin" then prompter.pin(deed.line_id, deed.what == "unpin")
-        when "large", "small" then enlarge_again(deed.what == "large" ? deed.detail["before"] : deed.line_id)
-        when "read", "answered" then prompter.mark(deed.line_id, deed.what, false)
-        when "unmark" then prompter.mark(deed.line_id, deed.detail["mark"], true)
-        else raise Error.new("That cannot be taken back here; set it anew where it is set.", field: "deed")
-        end
-      end
 
       def take_away(line_id)
         return if prompter[line_id].nil? || prompter[line_id].state == "pulled"
@@ -150,32 +125,6 @@ module Bavard
         desks.each_value { |desk| desk.put_back(line_id) } unless held
         @house.journal.later { |lines| lines.put_back(line_id) }
         held
-      end
-
-      def undo_pull(line_id, was)
-        prompter.find(line_id)
-        held = bring_back(line_id)
-        prompter.enter(line_id, held || !%w[held waits].include?(was) ? was : "left")
-      end
-
-      # What went on hold goes back there only if it has not gone yet; what is on the picture leaves it.
-      def undo_let_go(line_id, was)
-        noted = prompter.find(line_id)
-        take_away(line_id)
-        prompter.enter(line_id, was == "off" ? "off" : "pulled") unless noted.state == "off"
-      end
-
-      def undo_leave_out(deed)
-        gatehouse.left_out.take_back(deed.about, deed.detail["feed"])
-        @house.journal.later { @house.left_out.take_back(id, deed.about, deed.detail["feed"]) }
-        Array(deed.detail["lines"]).each { |line_id| undo_pull(line_id, "aired") if prompter[line_id] }
-      end
-
-      def gatehouse_leaves_out(deed, by)
-        entry = Core::Gate::LeftOut::Entry.new(deed.about, deed.detail["feed"], deed.detail["until"])
-        gatehouse.left_out.add(entry)
-        at_ms = now_ms
-        @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
       end
 
       def enlarge_again(line_id)

@@ -65,7 +65,9 @@ module Bavard
         newer = timeline.remembered.reverse.index { |line| line.id == line_id }
         return "newer lines took its place" if newer.nil? || newer >= settings.at_most
 
-        stay_ms && !settings.reading_speed ? "its #{(stay_ms / 1000.0).round(1).to_s.delete_suffix(".0")} s were over" : "its time to be read was over"
+        return "its time to be read was over" if settings.reading_speed || stay_ms.nil?
+
+        "its #{(stay_ms / 1000.0).round(1).to_s.delete_suffix(".0")} s were over"
       end
 
       # @return [Array<Array>] id and colour of each standing line, with that of the other form where there is one

@@ -210,7 +210,8 @@ module Bavard
         return unless @large
 
         ground = @document.dig("house", "colours", "ground", "value") || LARGE_GROUND
-        LineCard.of(@large, Core::Look::NameColour.new(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large), @shared.wardrobe&.call)
+        LineCard.of(@large, Core::Look::NameColour.new(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large),
+          @shared.wardrobe&.call)
       end
 
       # Nothing is painted while chat is off the picture; what stands comes and goes with it.
@@ -244,7 +245,9 @@ module Bavard
         live = @live
         large = large_card
         lambda do
-          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, large:, now: live&.now_ms || now_ms}
+          {style:, in: standing.to_h do |chat, lines|
+            [chat.id, chat.cards(lines)]
+          end, live: live&.report(document) || {}, large:, now: live&.now_ms || now_ms}
         end
       end
 

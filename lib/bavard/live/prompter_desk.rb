@@ -16,6 +16,8 @@ module Bavard
       # state:: one of STATES; marks:: words of MARKS
       Noted = Struct.new(:line, :verdict, :lane_id, :state, :marks, :card)
       STATES = %w[held waits aired draft nowhere off pulled left].freeze
+      # Of lines that can still be seen, or will be.
+      STANDING = %w[held waits aired draft nowhere].freeze
       MARKS = %w[read answered].freeze
       WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", left: "left"}.freeze
 
@@ -85,7 +87,7 @@ module Bavard
 
       # @return [Array<Integer>] ids of lines that can still be seen, or will be
       def lines_where
-        @noted.each_value.filter_map { |noted| noted.line.id if %w[held waits aired draft nowhere].include?(noted.state) && yield(noted.line) }
+        @noted.each_value.filter_map { |noted| noted.line.id if STANDING.include?(noted.state) && yield(noted.line) }
       end
 
       def mark(line_id, mark, on)
@@ -137,7 +139,7 @@ module Bavard
 
         change = {lines: @fresh, states: @states, marks: @marks}
         change[:held] = @gatehouse.held_report if @held
-        change.merge!(pins: pinned, large: @large) if @pinned
+        change.update(pins: pinned, large: @large) if @pinned
         change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
         @sent_at_ms = now_ms
         @house.hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
@@ -166,9 +168,7 @@ module Bavard
         @topic.frame({now: now_ms}, whole)
       end
 
-      def deeds=(deeds)
-        @deeds = deeds
-      end
+      attr_writer :deeds
 
       private
 

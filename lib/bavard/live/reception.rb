@@ -65,7 +65,12 @@ module Bavard
         entry = Store::Lines::Entry.new(line, verdict, where == :aired, false, trace(line, verdict, held ? :held : where), held)
         @house.journal.line(@show.id, entry)
         @house.meters.line(verdict.action)
-        card = lane.note(line, verdict)
+        tell(lane, entry, where)
+      end
+
+      # On the host's pages and in the prompter.
+      def tell(lane, entry, where)
+        card = lane.note(entry.line, entry.verdict)
         @report.line(card, lane.id)
         @show.prompter.line(lane, entry, where, card)
       end
@@ -115,7 +120,9 @@ module Bavard
       def judged_words(verdict)
         return "passed" if verdict.findings.empty?
 
-        {action: verdict.action, found: verdict.findings.first(MOST_FINDINGS).map { |one| {rule: one.rule, action: one.action, seen: one.seen&.slice(0, 80), from: one.from, to: one.to, why: one.why} }}
+        {action: verdict.action, found: verdict.findings.first(MOST_FINDINGS).map do |one|
+          {rule: one.rule, action: one.action, seen: one.seen&.slice(0, 80), from: one.from, to: one.to, why: one.why}
+        end}
       end
 
       def delete_line(lane, platform_id)
@@ -141,7 +148,8 @@ module Bavard
       # The platform took it away before it went on the picture.
       def gone(held)
         @show.gatehouse.forget(held.line.id)
-        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, false, true, [["deleted", @show.now_ms, "by the platform"]], held.line.shown_at_ms))
+        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, false, true, [["deleted", @show.now_ms, "by the platform"]],
+          held.line.shown_at_ms))
       end
     end
   end

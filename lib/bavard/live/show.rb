@@ -114,21 +114,37 @@ module Bavard
       private
 
       def load
-        @gatehouse = Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
+        @gatehouse = made_gatehouse
         entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
         recount
         @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
-        passed = entries.select { |entry| entry.verdict.pass? && !entry.held }.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
+        load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
+        load_prompter(entries)
+        load_held
+      end
+
+      def made_gatehouse
+        Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
+      end
+
+      # What stood on the stages, as it was shown there.
+      def load_desks(passed)
+        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
         @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
         desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
-        load_prompter(entries)
-        @house.lines.held(id).each { |entry| gatehouse.hold(entry.line.dress(wardrobe.emotes), entry.line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - entry.line.arrived_at_ms, 0].max) }
+      end
+
+      # What was held goes on being held.
+      def load_held
+        @house.lines.held(id).each do |entry|
+          line = entry.line.dress(wardrobe.emotes)
+          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - line.arrived_at_ms, 0].max)
+        end
       end
 
       def lane_with(feed, entries)
-        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: entries.select do |entry|
-          entry.line.feed_id == feed.id
-        end,
+        own = entries.select { |entry| entry.line.feed_id == feed.id }
+        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
           seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
       end
 
@@ -136,7 +152,8 @@ module Bavard
         @prompter = PrompterDesk.new(id, @house, gatehouse, record.host_name)
         entries.each do |entry|
           lane = lanes[entry.line.feed_id] or next
-          prompter.line(lane, entry, entry.aired ? :aired : :nowhere, lane.card(entry.line, entry.verdict, pulled: entry.pulled), pulled: entry.pulled)
+          prompter.line(lane, entry, entry.aired ? :aired : :nowhere, lane.card(entry.line, entry.verdict, pulled: entry.pulled),
+            pulled: entry.pulled)
         end
         prompter.deeds = @house.deeds.latest(id)
         prompter.prepare(now_ms)
@@ -208,7 +225,12 @@ module Bavard
       end
 
       def screen_said(desk, connection, text)
-        read = desk.screens.heard(connection, text, now_ms) { |line_id, at_ms, words| sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if prompter[line_id] }
+        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
+          if prompter[line_id]
+            sightings.add(line_id,
+              ["painted", at_ms, [desk.stage.name, words]])
+          end
+        end
         @house.reject(:screen, "a report that cannot be read") unless read
       end
 

@@ -35,6 +35,19 @@ module Bavard
         @db[:deeds].where(show_id:, about: name).reverse(:id).limit(50).map { |row| read(row) }
       end
 
+      # @return [Array<Deed>] newest first
+      def search(show_id, by: nil, what: nil, about: nil, most: nil)
+        found = @db[:deeds].where(show_id:).reverse(:id)
+        found = found.where(by:) if by
+        found = found.where(what:) if what
+        found = found.where(Sequel.ilike(:about, "%#{@db.dataset.escape_like(about)}%")) if about
+        found = found.limit(most) if most
+        found.map { |row| read(row) }
+      end
+
+      # @return [Array<String>] of all who did something
+      def names(show_id) = @db[:deeds].where(show_id:).distinct.order(:by).select_map(:by)
+
       # @return [Integer]
       def last_id = @db[:deeds].max(:id) || 0
 

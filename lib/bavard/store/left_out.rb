@@ -29,7 +29,9 @@ module Bavard
       def replace(show_id, entries, at_ms, by)
         @db.transaction do
           @db[:left_out].where(show_id:).delete
-          @db[:left_out].multi_insert(entries.map { |entry| {show_id:, name: entry.name, feed_id: entry.feed_id, until_ms: entry.until_ms, at_ms:, by:} })
+          @db[:left_out].multi_insert(entries.map do |entry|
+            {show_id:, name: entry.name, feed_id: entry.feed_id, until_ms: entry.until_ms, at_ms:, by:}
+          end)
         end
       end
     end

@@ -19,10 +19,15 @@ module Bavard
         detail["first"] = true if line.first_time
         detail["paid"] = line.paid.document if line.paid
         detail["number"] = line.number if line.number
-        detail["avatar"] = line.person.avatar if line.person.avatar
-        detail["badge_pictures"] = line.person.badge_pictures if line.person.badge_pictures&.any?
+        of_person(line.person, detail)
+      end
+
+      def of_person(person, detail)
+        detail["avatar"] = person.avatar if person.avatar
+        detail["badge_pictures"] = person.badge_pictures if person.badge_pictures&.any?
         detail
       end
+      private_class_method :of_person
 
       # Puts it back onto a line.
       def read(detail, line)

@@ -28,7 +28,8 @@ module Bavard
       ADD_STEPS = "UPDATE lines SET trace = trace || row.steps FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id"
       # steps:: as Entry's trace
       Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms)
-      SETTLE = "UPDATE lines SET held = false, aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
+      SETTLE = "UPDATE lines SET held = false, aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, " \
+               "trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
                "FROM json_to_recordset(?) AS row(id bigint, aired boolean, pulled boolean, steps jsonb, shown_at_ms bigint) WHERE lines.id = row.id"
 
       def initialize(db)

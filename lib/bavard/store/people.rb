@@ -12,7 +12,8 @@ module Bavard
               "SELECT feed_id, login, display_name, first_ms, last_ms, lines FROM json_to_recordset(?) AS row(feed_id bigint, login text, " \
               "display_name text, first_ms bigint, last_ms bigint, lines bigint) WHERE EXISTS (SELECT 1 FROM feeds WHERE feeds.id = row.feed_id) " \
               "ON CONFLICT (feed_id, login) DO UPDATE SET display_name = excluded.display_name, " \
-              "first_ms = least(people.first_ms, excluded.first_ms), last_ms = greatest(people.last_ms, excluded.last_ms), lines = people.lines + excluded.lines"
+              "first_ms = least(people.first_ms, excluded.first_ms), last_ms = greatest(people.last_ms, excluded.last_ms), " \
+              "lines = people.lines + excluded.lines"
       MOST_KNOWN = 100_000
       FOUND = 30
       LONGEST_NOTE = 2000
@@ -23,10 +24,8 @@ module Bavard
 
       # @param lines [Array<Core::Chat::Line>] just written
       def heard(lines)
-        rows = lines.reject { |line| line.event? || line.feed_id.nil? }.group_by { |line| [line.feed_id, line.person.login] }.map do |(feed_id, login), said|
-          {feed_id:, login:, display_name: said.last.person.display_name, first_ms: said.map(&:arrived_at_ms).min,
-           last_ms: said.map(&:arrived_at_ms).max, lines: said.size}
-        end
+        said = lines.reject { |line| line.event? || line.feed_id.nil? }.group_by { |line| [line.feed_id, line.person.login] }
+        rows = said.map { |(feed_id, login), own| heard_row(feed_id, login, own) }
         @db[HEARD, JSON.generate(rows)].insert if rows.any?
       end
 
@@ -39,7 +38,9 @@ module Bavard
       # @return [Array<Known>] whose name has these letters in it, who was heard last first
       def search(show_id, letters)
         pattern = "%#{@db.dataset.escape_like(letters)}%"
-        of_show(show_id).where(Sequel.ilike(:login, pattern) | Sequel.ilike(:display_name, pattern)).reverse(:last_ms).limit(FOUND).map { |row| read(row) }
+        of_show(show_id).where(Sequel.ilike(:login, pattern) | Sequel.ilike(:display_name, pattern)).reverse(:last_ms).limit(FOUND).map do |row|
+          read(row)
+        end
       end
 
       # @return [Known, nil]
@@ -53,6 +54,11 @@ module Bavard
       end
 
       private
+
+      def heard_row(feed_id, login, said)
+        times = said.map(&:arrived_at_ms)
+        {feed_id:, login:, display_name: said.last.person.display_name, first_ms: times.min, last_ms: times.max, lines: said.size}
+      end
 
       def of_show(show_id) = @db[:people].where(feed_id: @db[:feeds].where(show_id:).select(:id))
       def read(row) = Known.new(**row)

@@ -16,8 +16,10 @@ require_relative "limits"
 require_relative "link_app"
 require_relative "live_sockets"
 require_relative "log_app"
+require_relative "join_app"
 require_relative "now_app"
 require_relative "operations"
+require_relative "people_app"
 require_relative "pictures"
 require_relative "prompter_app"
 require_relative "prompter_link_app"
@@ -89,6 +91,8 @@ module Bavard
 
           map("/feeds") { run FeedsApp }
           map("/log") { run LogApp }
+          map("/people/join") { run JoinApp }
+          map("/people") { run PeopleApp }
           map("/gate") { run GateApp }
           map("/dress") { run DressApp }
           map("/stage") { run StageApp }

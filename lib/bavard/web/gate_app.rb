@@ -82,7 +82,9 @@ module Bavard
       post "/sets" do
         name = Core::Gate::RuleSet.name(text(params["name"]))
         change("rules") do |gate|
-          raise Error.new("There is room for #{Core::Gate::Settings::MOST_SETS} sets.", field: "name") if gate["sets"].size >= Core::Gate::Settings::MOST_SETS
+          if gate["sets"].size >= Core::Gate::Settings::MOST_SETS
+            raise Error.new("There is room for #{Core::Gate::Settings::MOST_SETS} sets.", field: "name")
+          end
 
           gate.merge("sets" => gate["sets"] + [Core::Gate::Settings.in_force(gate).merge("name" => name)], "in_force" => gate["sets"].size)
         end
@@ -173,7 +175,8 @@ module Bavard
         # @return [Hash] what the page draws
         def state(gate)
           kinds = Core::Gate::Rules::KINDS.values.map do |kind|
-            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map(&:field), blank: kind.build(kind::KEY)}
+            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map(&:field),
+             blank: kind.build(kind::KEY)}
           end
           set = Core::Gate::Settings.in_force(gate)
           {set: set["name"], rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
@@ -208,7 +211,10 @@ module Bavard
         def span(given, now_ms)
           length = SPANS[given["span"].to_s] and return [now_ms - length, now_ms]
           from, to = given.values_at("from_ms", "to_ms").map { |ms| Integer(ms, exception: false) }
-          raise Error.new("A broadcast is from one time to a later one, at most a week.", field: "span") unless from && to && from < to && to - from <= LONGEST_SPAN_MS
+          unless from && to && from < to && to - from <= LONGEST_SPAN_MS
+            raise Error.new("A broadcast is from one time to a later one, at most a week.",
+              field: "span")
+          end
 
           [from, to]
         end

@@ -65,7 +65,7 @@ module Bavard
       end
 
       def prompter_link(env, site, token)
-        link = site.house.members.prompter(token) or return
+        link = site.house.team.prompter(token) or return
         env["bavard.prompter"] = link.id
         show = site.shows[link.show_id] || site.shows.run(link.show_id)
         [show.prompter.topic, Listener]

@@ -27,7 +27,7 @@ module Bavard
         name = text(given["name"]).strip[0, 60]
         raise Error.new("A prompter’s link has a name, by which its deeds are told.", field: "name") if name.empty?
 
-        site.house.members.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms))
+        site.house.team.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms))
         json(links: links)
       end
 
@@ -35,14 +35,19 @@ module Bavard
       post "/links/:id/back" do
         need(:direct)
         link_id = id(params[:id])
-        site.house.members.take_prompter_back(show_id, link_id)
+        site.house.team.take_prompter_back(show_id, link_id)
         site.house.hub.cut_where { |env| env["bavard.prompter"] == link_id }
         json(links: links)
       end
 
       helpers do
         def show_id = @record.id
-        def links = site.house.members.prompters(show_id).map { |link| {id: link.id, name: link.name, acts: link.acts, since: link.made_at_ms, link: "#{request.base_url}/prompter/#{link.token}/"} }
+
+        def links
+          site.house.team.prompters(show_id).map do |link|
+            {id: link.id, name: link.name, acts: link.acts, since: link.made_at_ms, link: "#{request.base_url}/prompter/#{link.token}/"}
+          end
+        end
       end
     end
   end

@@ -27,7 +27,9 @@ module Bavard
         "small" => ->(show, _given, by) { show.enlarge(nil, by) },
         "read" => ->(show, given, by) { show.mark_line(given.line, "read", given.on, by) },
         "answered" => ->(show, given, by) { show.mark_line(given.line, "answered", given.on, by) },
-        "leave_out" => ->(show, given, by) { show.leave_out(given.name, by, feed_id: given.feed, until_ms: given.minutes && (show.now_ms + (given.minutes * MINUTE_MS))) },
+        "leave_out" => lambda { |show, given, by|
+          show.leave_out(given.name, by, feed_id: given.feed, until_ms: given.minutes && (show.now_ms + (given.minutes * MINUTE_MS)))
+        },
         "take_back" => ->(show, given, by) { show.take_back(given.name, by, feed_id: given.feed) },
         "note" => ->(show, given, by) { show.note_person(given.feed, given.name, given.text, by) },
         "undo" => ->(show, given, by) { show.undo_deed(given.deed, by) }
@@ -36,15 +38,16 @@ module Bavard
 
       def self.registered(app)
         reading(app)
+        tracing(app)
+        looking_up(app)
+        speaking(app)
         acting(app)
+        answering(app)
       end
 
       def self.reading(app)
         app.get("/feeds") do
-          json(ask do |running|
-            feeds = running.lanes.each_value.map { |lane| {id: lane.id, name: lane.feed.name, mark: lane.mark, answers: lane.answers?} }
-            {feeds:, answers: running.answers.report}
-          end)
+          json(feeds_told)
         end
 
         app.get("/lines") do
@@ -53,16 +56,19 @@ module Bavard
         end
 
         app.get("/find") do
-          words = text(params["text"]).strip[0, 100]
-          search = Store::Log::Search.new(text: words.empty? ? nil : words, person: text(params["person"]).strip.then { |name| name.empty? ? nil : name })
-          json(lines: cards(Store::Log.new(site.db).page(show_id, search).first(FOUND).reverse))
+          json(lines: cards(found(text(params["text"]), text(params["person"]))))
         end
+      end
 
+      def self.tracing(app)
         app.get("/trace/:line") do
           entry = site.house.lines.find(show_id, id(params[:line])) || not_found
           json(trace(entry))
         end
+      end
 
+      # People of the log, and what was done about them.
+      def self.looking_up(app)
         app.get("/people") do
           letters = text(params["name"]).strip.delete_prefix("@")[0, 60]
           json(people: site.house.known.search(show_id, letters).map { |known| person(known) })
@@ -70,12 +76,11 @@ module Bavard
 
         app.get("/person") do
           known = site.house.known.find(show_id, id(params["feed"]), text(params["login"])) || not_found
-          search = Store::Log::Search.new(person: known.login, feed_id: known.feed_id)
-          deeds = site.house.deeds.about(show_id, known.login)
-          json(person: person(known), lines: cards(Store::Log.new(site.db).page(show_id, search).first(PERSON_LINES).reverse),
-            deeds: deeds.map { |deed| Live::PrompterDesk.told(deed) })
+          json(all_of(known))
         end
+      end
 
+      def self.speaking(app)
         app.get("/say/:line") do
           json(text: spoken(id(params[:line]), params["again"] == "1"))
         end
@@ -97,7 +102,9 @@ module Bavard
           deed = ask { |running| act.call(running, values, by) }
           json(done: true, deed: deed.is_a?(Store::Deeds::Deed) ? deed.id : nil)
         end
+      end
 
+      def self.answering(app)
         app.post("/answer") do
           need(:act)
           given = body_json
@@ -110,14 +117,29 @@ module Bavard
           json(answer: ask { |running| running.send_answer(words, feeds) })
         end
       end
-      private_class_method :reading, :acting
+      private_class_method :reading, :tracing, :looking_up, :speaking, :acting, :answering
 
       # Helpers of both apps.
       module Helpers
+        # Which chats there are, and how answers went.
+        def feeds_told
+          ask do |running|
+            feeds = running.lanes.each_value.map { |lane| {id: lane.id, name: lane.feed.name, mark: lane.mark, answers: lane.answers?} }
+            {feeds:, answers: running.answers.report}
+          end
+        end
+
+        # @return [Array<Store::Lines::Entry>] oldest first
+        def found(*words)
+          words, person = words.map { |given| given.strip[0, 100].then { |trimmed| trimmed.empty? ? nil : trimmed } }
+          Store::Log.new(site.db).page(show_id, Store::Log::Search.new(text: words, person:)).first(FOUND).reverse
+        end
+
         # Numbers are read once, here.
         def acted_on(given)
           number = ->(name) { given[name].to_s[/\A\d{1,18}\z/]&.to_i }
-          Given.new(number["line"], text(given["name"]).strip, number["feed"], number["minutes"]&.clamp(1, 525_600), given["on"] != false, text(given["text"]), number["deed"])
+          Given.new(number["line"], text(given["name"]).strip, number["feed"], number["minutes"]&.clamp(1, 525_600), given["on"] != false,
+            text(given["text"]), number["deed"])
         end
 
         # What a voice says of a line, as it is shown.
@@ -133,6 +155,14 @@ module Bavard
           ask do |running|
             entries.filter_map { |entry| (lane = running.lanes[entry.line.feed_id]) && running.prompter.card_of(lane, entry) }
           end
+        end
+
+        # Who somebody is, what they said last, and what was done about them.
+        def all_of(known)
+          search = Store::Log::Search.new(person: known.login, feed_id: known.feed_id)
+          lines = Store::Log.new(site.db).page(show_id, search).first(PERSON_LINES).reverse
+          deeds = site.house.deeds.about(show_id, known.login).map { |deed| Live::PrompterDesk.told(deed) }
+          {person: person(known), lines: cards(lines), deeds:}
         end
 
         def person(known)

@@ -27,8 +27,8 @@ module Bavard
       # The link in front of every path.
       before do
         token = request.path_info[TOKEN, 1]
-        @link = token && site.house.members.prompter(token)
-        halt 404, {"content-type" => "text/plain"}, "There is nothing at this address. The link may have been taken back.\n" unless @link
+        @link = token && site.house.team.prompter(token)
+        halt 404 unless @link
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > LARGEST_BODY_BYTES
         redirect to("/#{token}/") if request.path_info == "/#{token}"
         request.path_info = request.path_info.delete_prefix("/#{token}")
@@ -36,6 +36,7 @@ module Bavard
       end
 
       StationWords.errors(self)
+      not_found { problem("There is nothing at this address. The link may have been taken back.") }
       helpers PrompterDoor::Helpers
 
       get("/") { prompter_page(base: "/prompter/#{@link.token}", signed_in: false) }

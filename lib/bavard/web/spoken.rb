@@ -19,7 +19,8 @@ module Bavard
         return unless ROOM.push(true, true)
 
         begin
-          out, status = Open3.capture2("timeout", LONGEST_S.to_s, "nice", "-n", "10", "espeak-ng", "--stdout", "--stdin", stdin_data: words, binmode: true)
+          out, status = Open3.capture2("timeout", LONGEST_S.to_s, "nice", "-n", "10", "espeak-ng", "--stdout", "--stdin", stdin_data: words,
+            binmode: true)
           out if status.success? && out.start_with?("RIFF")
         ensure
           ROOM.pop

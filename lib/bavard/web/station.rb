@@ -39,7 +39,8 @@ module Bavard
       before do
         request.env["rodauth"].require_account
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > largest_body_bytes
-        @visitor = Visitor.of(site.house, request.env["rodauth"].account_id, session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
+        @visitor = Visitor.of(site.house, request.env["rodauth"].account_id,
+          session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
         @record = @visitor.record
         need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)
         cache_control :no_store
@@ -74,10 +75,6 @@ module Bavard
 
         def station_label
           STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
-        end
-
-        def icon(name, label: nil)
-          Icon.svg(name, label:)
         end
       end
     end

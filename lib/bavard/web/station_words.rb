@@ -3,6 +3,7 @@
 require "json"
 require "sequel"
 require_relative "../error"
+require_relative "icon"
 
 module Bavard
   module Web
@@ -24,6 +25,11 @@ module Bavard
           problem("The database does not answer just now. What is on air goes on; try again in a moment.")
         end
 
+        faults(app)
+      end
+
+      # What is ours to mend.
+      def self.faults(app)
         app.error do
           site.house.meters.fault(:web)
           site.house.log.error("a page failed", env["sinatra.error"])
@@ -33,6 +39,7 @@ module Bavard
 
         app.not_found { problem("There is nothing at this address.") }
       end
+      private_class_method :faults
 
       def site = env["bavard.site"]
 
@@ -61,6 +68,10 @@ module Bavard
       # To be read before {#ask}: what is no id halts this request.
       def id(value)
         text(value)[/\A\d{1,18}\z/]&.to_i || not_found
+      end
+
+      def icon(name, label: nil)
+        Icon.svg(name, label:)
       end
 
       # A page where one is asked for, else JSON.

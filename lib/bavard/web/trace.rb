@@ -8,8 +8,12 @@ module Bavard
     # Where a line went, step by step, in words: from its arrival to why it left, and what people did about it.
     class Trace
       SECOND_MS = 1000
-      SHOWN = {"aired" => ["Went on the picture", nil], "draft" => ["In drafts only", "its feed is read for the draft alone, or no stage on air takes it in"],
+      SHOWN = {"aired" => ["Went on the picture", nil],
+               "draft" => ["In drafts only", "its feed is read for the draft alone, or no stage on air takes it in"],
                "nowhere" => ["On no stage", "no chat piece on air takes in such lines"]}.freeze
+
+      JUDGED = {"drop" => ["Gate kept it off", "off"], "hold" => ["Gate holds it", "mind"], "mask" => ["Gate covered part of it", "told"],
+                "calm" => ["Gate toned it down", "told"]}.freeze
 
       # @param entry [Store::Lines::Entry]
       # @param feed [Store::Feeds::Feed, nil]
@@ -69,8 +73,8 @@ module Bavard
         return ["Gate: #{label(what)}", @entry.verdict.seen && "saw “#{@entry.verdict.seen}”", "off"] if what.is_a?(String)
 
         words = what["found"].map { |one| [label(one["rule"]), one["why"]].compact.join(": ") }.join("; ")
-        {"drop" => ["Gate kept it off", words, "off"], "hold" => ["Gate holds it", words, "mind"], "mask" => ["Gate covered part of it", words, "told"],
-         "calm" => ["Gate toned it down", words, "told"]}.fetch(what["action"], ["Gate let it through", words])
+        title, kind = JUDGED.fetch(what["action"], ["Gate let it through", "well"])
+        [title, words, kind]
       end
 
       def done(deed)
@@ -81,12 +85,16 @@ module Bavard
         found
       end
 
-      def pulled_since = {at: @entry.trace.last&.at(1) || @line.arrived_at_ms, title: "Taken away", words: "deleted on the platform, or its person silenced there", kind: "off"}
+      def pulled_since
+        {at: @entry.trace.last&.at(1) || @line.arrived_at_ms, title: "Taken away", words: "deleted on the platform, or its person silenced there",
+         kind: "off"}
+      end
+
       def label(rule) = Core::Gate::Rules.label(rule)
-      def exact(ms) = Time.at(ms / 1000r).strftime("%H:%M:%S")
+      def exact(ms) = Time.at(ms/1000r).strftime("%H:%M:%S")
 
       def plus(ms)
-        return exact(@line.arrived_at_ms) + Time.at(@line.arrived_at_ms / 1000r).strftime(".%L") if ms <= 0
+        return exact(@line.arrived_at_ms) + Time.at(@line.arrived_at_ms/1000r).strftime(".%L") if ms <= 0
         return "+ #{ms} ms" if ms < SECOND_MS
 
         "+ #{format("%.2f", ms / 1000.0)} s"

@@ -21,7 +21,9 @@ module Bavard
       # @return [Visitor, nil] nil where they are in no show
       def self.of(house, account_id, chosen)
         own = house.shows.of_account(account_id)
-        joined = house.members.of_account(account_id).filter_map { |member| (show = house.shows.find(member.show_id)) && [show, member.role, member.name] }
+        joined = house.team.of_account(account_id).filter_map do |member|
+          (show = house.shows.find(member.show_id)) && [show, member.role, member.name]
+        end
         all = joined.dup
         all.unshift([own, "owner", own.host_name]) if own
         record, role, name = all.find { |show, *| show.id == chosen } || first(house, own, all)

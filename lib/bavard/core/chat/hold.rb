@@ -144,7 +144,7 @@ module Bavard
 
         def size = @entries.size
         def held?(id) = @entries.key?(id)
-        def each_line(&) = @entries.each_value.map(&:line).each(&)
+        def each_line(&block) = @entries.each_value.map(&:line).each(&block)
 
         private
 

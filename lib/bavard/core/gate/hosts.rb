@@ -19,7 +19,8 @@ module Bavard
         NUMBERS = %r{(?<![\w.])(?:https?://)?(\d{1,3}(?:\.\d{1,3}){3})(?::\d{1,5}|/)\S{0,2000}}i
         SCHEME = %r{(?<![a-z])(?:h(?:tt|xx|\*\*)ps?|ftp)\s?:\s?/\s?/\s?[^\s/]+}i
         # A dot that is spelled out or set apart.
-        DOT = "(?:\\s*[(\\[{<]\\s*(?:dot|\\.|punkt|point|punto|ponto)\\s*[)\\]}>]\\s*|\\s+(?:dot|punkt|punto|ponto)\\s+|\\s+\\.\\s?|\\.\\s+|\\s*,\\s*)"
+        DOT = "(?:\\s*[(\\[{<]\\s*(?:dot|\\.|punkt|point|punto|ponto)\\s*[)\\]}>]\\s*|" \
+              "\\s+(?:dot|punkt|punto|ponto)\\s+|\\s+\\.\\s?|\\.\\s+|\\s*,\\s*)"
         NAME = "[a-z0-9][a-z0-9-]{1,62}"
         HIDDEN = %r{(?<![\p{L}\p{N}@._-])(#{NAME}(?:(?:#{DOT}|\.)#{NAME}){0,4}#{DOT}([a-z]{2,18}))(?![\p{L}\p{N}])(?:\s?/\s?\S{1,200})?}
         SPACED = /(?<![\p{L}\p{N}])(www[\s.,]+#{NAME}[\s.,]+[a-z]{2,18})(?![\p{L}\p{N}])/
@@ -83,7 +84,11 @@ module Bavard
 
         # What the readings of the text name without naming it openly.
         def hidden(text, folded, open)
-          found = [HIDDEN, SPACED, OPEN, SCHEME].flat_map { |pattern| places(folded, pattern).map { |from, to, host| [pattern, from, to, host || folded[from...to]] } }
+          found = [HIDDEN, SPACED, OPEN, SCHEME].flat_map do |pattern|
+            places(folded, pattern).map do |from, to, host|
+              [pattern, from, to, host || folded[from...to]]
+            end
+          end
           return [] if found.empty?
 
           readings, map = Words::Fold.mapped(text)

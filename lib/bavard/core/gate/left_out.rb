@@ -51,6 +51,7 @@ module Bavard
         end
 
         def size = @by_key.size
+        def none? = @by_key.empty?
         def to_a = @by_key.values.flatten
 
         private

@@ -42,7 +42,9 @@ module Bavard
           unknown = (given.keys - properties.keys - %w[id kind]).first
           raise Error.new("#{self::LABEL} has no “#{unknown}”.", field: unknown, value: given[unknown]) if unknown
 
-          {"id" => id, "kind" => self::KEY}.merge(properties.to_h { |name, property| [name, given.key?(name) ? property.read(given[name]) : property.default] })
+          {"id" => id, "kind" => self::KEY}.merge(properties.to_h do |name, property|
+            [name, given.key?(name) ? property.read(given[name]) : property.default]
+          end)
         end
 
         # @return [Hash] of one rule of this kind, as JSON Schema
@@ -64,7 +66,7 @@ module Bavard
           @known_under_ms = settings["known_under_h"] * HOUR_MS
           @except_roles = settings["except_roles"]
           @spared = LeftOut.new(settings["except_people"].split("\n").map { |name| LeftOut::Entry.new(name) })
-          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @spared.size.zero?
+          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @spared.none?
           prepare
         end
 
@@ -86,7 +88,9 @@ module Bavard
 
         def applies?(sight, memory)
           roles = sight.roles
-          return false unless @roles.empty? || roles.any? { |role| role != Sight::VIEWER && @roles.include?(role) } || (@roles.include?(Sight::VIEWER) && roles.size == 1)
+          return false unless @roles.empty? || roles.any? do |role|
+            role != Sight::VIEWER && @roles.include?(role)
+          end || (@roles.include?(Sight::VIEWER) && roles.size == 1)
           return false unless @feeds.empty? || sight.line.feed_id.nil? || @feeds.include?(sight.line.feed_id.to_s)
           return false if @except_roles.any? && excepted?(roles)
           return false if @spared.size.positive? && @spared.find(sight.person, sight.at_ms)

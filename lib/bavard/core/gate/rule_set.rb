@@ -29,7 +29,10 @@ module Bavard
           raise Error.new("That is not a set of rules.", field: "rules") unless given.is_a?(Hash) && given["rules"].is_a?(Array)
 
           rules = given["rules"]
-          raise Error.new("There is room for #{MOST_RULES} rules; these are #{rules.size}.", field: "rules", value: rules.size) if rules.size > MOST_RULES
+          if rules.size > MOST_RULES
+            raise Error.new("There is room for #{MOST_RULES} rules; these are #{rules.size}.", field: "rules",
+              value: rules.size)
+          end
 
           {"name" => name(given["name"]), "rules" => rules.inject([]) { |all, rule| all << rule(rule, all) }}
         end
@@ -44,7 +47,9 @@ module Bavard
 
         def name(given)
           name = given.to_s.scrub("").gsub(/[[:cntrl:]]/, "").strip
-          raise Error.new("A set of rules has a name of up to #{LONGEST_NAME} characters.", field: "name", value: given) unless name.length.between?(1, LONGEST_NAME)
+          raise Error.new("A set of rules has a name of up to #{LONGEST_NAME} characters.", field: "name", value: given) unless name.length.between?(
+            1, LONGEST_NAME
+          )
 
           name
         end
@@ -61,9 +66,9 @@ module Bavard
 
         def id(kind, given, others)
           taken = others.map { |rule| rule["id"] }
-          return given if given.is_a?(String) && given.match?(/\A#{kind::KEY}\d{0,4}\z/) && !taken.include?(given)
+          return given if given.is_a?(String) && given.delete_suffix(given[/\d{0,4}\z/]) == kind::KEY && !taken.include?(given)
 
-          [kind::KEY, *(2..MOST_RULES + 1).map { |number| "#{kind::KEY}#{number}" }].find { |id| !taken.include?(id) }
+          [kind::KEY, *(2..(MOST_RULES + 1)).map { |number| "#{kind::KEY}#{number}" }].find { |id| !taken.include?(id) }
         end
         private_class_method :unknown, :id
       end

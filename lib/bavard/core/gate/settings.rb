@@ -34,7 +34,7 @@ module Bavard
         def hold(given)
           by_role = (given["by_role"] || {}).slice(*RuleKind::ROLES).compact.transform_values { |ms| milliseconds(ms, "by_role") }
           leaves = given["leaves_after_ms"]
-          {"ms" => milliseconds(given["ms"] || 0, "ms"), "by_role" => by_role, "leaves_after_ms" => leaves && leaves.to_i.clamp(HELD_LEAVE_MS)}
+          {"ms" => milliseconds(given["ms"] || 0, "ms"), "by_role" => by_role, "leaves_after_ms" => leaves&.to_i&.clamp(HELD_LEAVE_MS)}
         end
 
         # @return [Hash] the set in force

@@ -49,9 +49,9 @@ module Bavard
           end
         end
 
-        # @return [String] the same for lines that say the same
+        # @return [String] the same for lines that say the same, however drawn out; numbers are told apart
         def sameness
-          @sameness ||= folded.gsub(LETTERS, "").then { |letters| letters.length < 3 ? text.downcase.strip : letters.squeeze[0, 200] }
+          @sameness ||= folded.gsub(LETTERS, "").then { |letters| letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[0, 200] }
         end
 
         # @return [Array<Integer>] its words, as numbers

@@ -37,9 +37,14 @@ module Bavard
 
         # @return [String, nil]
         def said(line)
-          parts = line.fragments.chunk_while { |before, after| emote?(before) && emote?(after) || blank_between?(before, after) }.map { |run| run_words(run) }
-          text = parts.join(" ").gsub("●", "").gsub(STRETCHED, '\1\1').gsub(REPEATED, '\1 \1').gsub(SIGNS, " ").gsub(/\s+/, " ").gsub(/\s+([.,;:!?])/, '\1').strip
+          text = runs(line.fragments).map { |run| run_words(run) }.join(" ").delete("●")
+          text = text.gsub(STRETCHED, '\1\1').gsub(REPEATED, '\1 \1').gsub(SIGNS, " ").gsub(/\s+/, " ").gsub(/\s+([.,;:!?])/, '\1').strip
           text.match?(/[\p{L}\p{N}]/) ? text : nil
+        end
+
+        # Emotes side by side are said in one go.
+        def runs(fragments)
+          fragments.chunk_while { |before, after| (emote?(before) && emote?(after)) || blank_between?(before, after) }
         end
 
         def run_words(run)
@@ -68,7 +73,10 @@ module Bavard
         end
 
         def emote?(fragment) = %i[emote emoji].include?(fragment[0])
-        def blank_between?(before, after) = (emote?(before) && after[0] == :text && after[1].strip.empty?) || (before[0] == :text && before[1].strip.empty? && emote?(after))
+
+        def blank_between?(before, after)
+          (emote?(before) && after[0] == :text && after[1].strip.empty?) || (before[0] == :text && before[1].strip.empty? && emote?(after))
+        end
 
         def cut(text)
           return text if text.length <= LONGEST
@@ -76,7 +84,7 @@ module Bavard
           "#{text[0, text.rindex(" ", LONGEST) || LONGEST]}, and more"
         end
 
-        private_class_method :verb, :said, :run_words, :word_of, :emotes, :emote?, :blank_between?, :cut
+        private_class_method :verb, :said, :runs, :run_words, :word_of, :emotes, :emote?, :blank_between?, :cut
       end
     end
   end

@@ -30,10 +30,14 @@ module Bavard
         # A word stands by itself; a mark may stand anywhere.
         def prepare
           @words = Lists.lines(settings["marks"], most: MOST, field: "marks")
-          @marks = @words.map do |word|
-            written = Regexp.escape(word.downcase.tr("？¿؟", "???"))
-            word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/ : /#{written == "\\?" ? "[?？¿؟]" : written}/
-          end
+          @marks = @words.map { |word| pattern(word.downcase.tr("？¿؟", "???")) }
+        end
+
+        def pattern(word)
+          return /[?？¿؟]/ if word == "?"
+
+          written = Regexp.escape(word)
+          word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/ : /#{written}/
         end
       end
     end

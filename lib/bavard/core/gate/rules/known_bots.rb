@@ -28,7 +28,8 @@ module Bavard
         end
 
         def words
-          "#{settings["kept_list"] ? "#{Lists.bots.size} names kept by the house, " : ""}#{own.size} of yours"
+          kept = "#{Lists.bots.size} names kept by the house" if settings["kept_list"]
+          [kept, "#{own.size} of yours"].compact.join(", ")
         end
 
         private

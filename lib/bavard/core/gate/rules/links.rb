@@ -25,10 +25,19 @@ module Bavard
           return unless Hosts.maybe?(sight.folded)
 
           all = Hosts.in(sight.text, sight.folded, hidden: settings["hidden"]).reject { |host| allowed?(host) }
-          all.map { |host| found(host.written, why(host), from: host.from, to: host.to, edits: @action == :mask ? [Edits.cover(sight.text, host.from, host.to)] : nil) } unless all.empty?
+          return if all.empty?
+
+          all.map do |host|
+            found(host.written, why(host), from: host.from, to: host.to,
+              edits: @action == :mask ? [Edits.cover(sight.text, host.from, host.to)] : nil)
+          end
         end
 
-        def words = @sites.empty? ? "None may be shown" : "#{@sites.size == 1 ? "1 site" : "#{@sites.size} sites"} may be shown"
+        def words
+          return "None may be shown" if @sites.empty?
+
+          "#{@sites.size == 1 ? "1 site" : "#{@sites.size} sites"} may be shown"
+        end
 
         private
 

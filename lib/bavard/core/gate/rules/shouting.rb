@@ -41,11 +41,17 @@ module Bavard
         def capitals(sight)
           return unless settings["capitals_percent"] < 100 && sight.text.match?(CAPITALS)
 
-          letters = sight.text.count("A-Za-z") + (sight.text.ascii_only? ? 0 : sight.text.scan(/[^\x00-\x7f]&&\p{L}/).size)
-          upper = sight.text.ascii_only? ? sight.text.count("A-Z") : sight.text.scan(/\p{Lu}/).size
+          letters, upper = letters_of(sight.text)
           return if letters < FEWEST_LETTERS || upper * 100 <= settings["capitals_percent"] * letters
 
           found(sight.text[CAPITALS], "#{upper * 100 / letters} % capitals", edits: calm { lowered(sight) })
+        end
+
+        # @return [Array(Integer, Integer)] letters, and capitals among them
+        def letters_of(text)
+          return [text.count("A-Za-z"), text.count("A-Z")] if text.ascii_only?
+
+          [text.scan(/\p{L}/).size, text.scan(/\p{Lu}/).size]
         end
 
         # The first letter of the line stays.

@@ -28,7 +28,8 @@ module Bavard
 
           all.map do |word|
             seen = sight.text[word.from...word.to]
-            found(seen, why(word, seen), from: word.from, to: word.to, edits: @action == :mask ? [Edits.cover(sight.text, word.from, word.to, letters: word.letters)] : nil)
+            found(seen, why(word, seen), from: word.from, to: word.to,
+              edits: @action == :mask ? [Edits.cover(sight.text, word.from, word.to, letters: word.letters)] : nil)
           end
         end
 

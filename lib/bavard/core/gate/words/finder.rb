@@ -32,6 +32,7 @@ module Bavard
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
           DRAWING = Regexp.union(DRAWN.keys.sort_by { |signs| -signs.length })
+          TURNS = [Fold::TURNED, Fold::TURN_ENDS].freeze
           MOST_FOUND = 50
           PART = /[\p{L}\p{M}\p{N}]+/
 
@@ -48,7 +49,11 @@ module Bavard
             return NOTHING unless any?(folded)
 
             folded, from = Fold.mapped(text)
-            apart(variants(folded, from).flat_map { |variant, map| all_in(variant).map { |pattern, first, last| found(pattern, map[first...last], variant[first...last]) } })
+            apart(variants(folded, from).flat_map do |variant, map|
+              all_in(variant).map do |pattern, first, last|
+                found(pattern, map[first...last], variant[first...last])
+              end
+            end)
           end
 
           # @return [Boolean] whether there may be something
@@ -71,8 +76,7 @@ module Bavard
           end
 
           def torn?(parts)
-            Torn.each(parts, @index) { return true }
-            false
+            !Torn.first(parts, @index).nil?
           end
 
           # The text, with letters drawn by signs as letters, and with what is turned around the right way.
@@ -97,7 +101,7 @@ module Bavard
 
           # Whatever is not between the two stands as it is.
           def turned(folded, from)
-            parts = folded.each_char.zip(from).slice_when { |before, after| [before[0], after[0]].any? { |char| [Fold::TURNED, Fold::TURN_ENDS].include?(char) } }
+            parts = folded.each_char.zip(from).slice_when { |before, after| [before[0], after[0]].intersect?(TURNS) }
             around = false
             chars = parts.flat_map do |part|
               case part[0][0]

@@ -84,7 +84,11 @@ module Bavard
           def plain(pattern) = pattern.folded.delete(" ")
 
           def beginnings
-            @beginnings ||= (@whole.keys + @torn.keys).each_with_object({}) { |key, all| (1..key.length).each { |length| all[key[0, length]] = true } }
+            @beginnings ||= (@whole.keys + @torn.keys).each_with_object({}) do |key, all|
+              (1..key.length).each do |length|
+                all[key[0, length]] = true
+              end
+            end
           end
 
           def look_for(written)

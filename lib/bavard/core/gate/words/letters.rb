@@ -62,19 +62,16 @@ module Bavard
             at = -1
             run = 1
             extra = []
-            written.each_char do |char|
+            fits = written.each_char.all? do |char|
               if at + 1 < word.length && stands?(char, word[at + 1])
                 at += 1
-                run = word[at] == word[at - 1] && at.positive? ? run + 1 : 1
+                run = at.positive? && word[at] == word[at - 1] ? run + 1 : 1
               elsif at >= 0 && stands?(char, word[at])
-                run += 1
-                extra.pop if extra.last == run - 1 && run > 2
-                extra << run
-              else
-                return
+                extra.pop if extra.last == run && run > 1
+                extra << (run += 1)
               end
             end
-            at == word.length - 1 ? extra : nil
+            fits && at == word.length - 1 ? extra : nil
           end
           private_class_method :extra_letters
         end

@@ -4,6 +4,8 @@ module Bavard
   module Core
     module Gate
       module Words
+        # Where rows of flags' letters, and of letters in dark circles and squares begin.
+        ROWS = [0x1F1E6, 0x1F150, 0x1F170].freeze
         # What some characters read as that neither a normalisation form nor the table of UTS #39 takes to plain letters.
         LOOK_ALIKES = {
           "ß" => "ss", "æ" => "ae", "Æ" => "ae", "œ" => "oe", "Œ" => "oe", "ø" => "o", "Ø" => "o", "đ" => "d", "Đ" => "d", "ð" => "d", "Ð" => "d",
@@ -21,7 +23,7 @@ module Bavard
            "τ" => "t", "χ" => "x", "ω" => "w", "Σ" => "e", "Ω" => "o", "в" => "b", "к" => "k", "м" => "m", "н" => "h", "т" => "t", "ш" => "w",
            "п" => "n", "ц" => "u"},
           # Flags' letters, and letters in dark circles and squares.
-          ("a".."z").each_with_index.flat_map { |letter, index| [0x1F1E6, 0x1F150, 0x1F170].map { |row| [[row + index].pack("U"), letter] } }.to_h,
+          ROWS.flat_map { |row| ("a".."z").each_with_index.map { |letter, index| [[row + index].pack("U"), letter] } }.to_h,
           # Digits in dark circles.
           (1..9).to_h { |digit| [[0x2775 + digit].pack("U"), digit.to_s] }
         ).freeze

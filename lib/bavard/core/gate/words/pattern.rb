@@ -40,8 +40,9 @@ module Bavard
             given = given.strip
             raise Error.new("“#{given[0, 24]}…” is longer than #{LONGEST} characters.", field: "words", value: given) if given.length > LONGEST
 
-            folded = Fold.text(given.tr("*?", "\u0001\u0002")).tr("\u0001\u0002", "*?").gsub(/[^\p{L}\p{N}\p{M}*? @$!|+<(#]+/, " ").gsub(/\s+/, " ").strip
-            pattern = new(given, folded.gsub(/\*+/, "*"))
+            folded = Fold.text(given.tr("*?", "\u0001\u0002")).tr("\u0001\u0002", "*?").gsub(/[^\p{L}\p{N}\p{M}*? @$!|+<(#]+/, " ").gsub(/\s+/,
+              " ").strip
+            pattern = new(given, folded.squeeze("*"))
             pattern if pattern.literal.delete(" ").length >= SHORTEST_LITERAL
           end
 
@@ -52,16 +53,14 @@ module Bavard
           # @param word [String]
           # @return [Boolean]
           def self.fits?(glob, word)
-            at = star = back = 0
-            in_glob = 0
+            at = in_glob = back = 0
             star = nil
             while at < word.length
-              sign = glob[in_glob]
-              if sign == "*"
+              if glob[in_glob] == "*"
                 star = in_glob
                 back = at
                 in_glob += 1
-              elsif sign && (sign == "?" || Letters.stands?(word[at], sign))
+              elsif fits_one?(glob[in_glob], word[at])
                 at += 1
                 in_glob += 1
               elsif star
@@ -71,9 +70,11 @@ module Bavard
                 return false
               end
             end
-            in_glob += 1 while glob[in_glob] == "*"
-            in_glob == glob.length
+            glob[in_glob..].delete("*").empty?
           end
+
+          def self.fits_one?(sign, char) = !sign.nil? && (sign == "?" || Letters.stands?(char, sign))
+          private_class_method :fits_one?
         end
       end
     end

@@ -15,12 +15,19 @@ module Bavard
           MOST_TOGETHER = 64
           # Letters that stand alone for good reason, also after an apostrophe.
           ALONE = %w[a e i o u y s t d m n l].to_h { |letter| [letter, true] }.freeze
-          WEAK_SIGNS = /[\/,;:("'=)]/
+          WEAK_SIGNS = %r{[/,;:("'=)]}
           # A gap of spaces is closed only when that many parts come together, or a letter stands alone that never does.
           APART = 3
           LONG_ENOUGH = 5
 
           module_function
+
+          # @return [Pattern, nil] the first there is
+          def first(parts, index)
+            found = nil
+            each(parts, index) { |pattern, *| found ||= pattern }
+            found
+          end
 
           # @param parts [Array<String>] of a text, each followed by what stands behind it: part, gap, part …
           # @param index [Index]
@@ -35,6 +42,7 @@ module Bavard
               yield pattern, at, last if pattern
               at = (last || at) + 2
             end
+            nil
           end
 
           # Most words are followed by a space and another word.

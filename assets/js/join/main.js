@@ -1,0 +1,3 @@
+import { keys } from "../house/keys.js";
+
+keys({});

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+require_relative "station"
+
+module Bavard
+  module Web
+    # /people/join/<token>: whoever is signed in takes an invitation up, once.
+    class JoinApp < Station
+      set :needs_to_see, :read
+      set :needs_to_do, :read
+
+      get "/:token" do
+        @here = "join"
+        @invitation = invitation
+        @to = site.house.shows.find(@invitation.show_id)
+        erb :join
+      end
+
+      post "/:token" do
+        member = site.house.team.join(invitation, @visitor.account_id,
+          (Time.now.to_r * 1000).to_i) || halt(404, problem("This invitation was used or taken back."))
+        session[Visitor::CHOSEN] = member.show_id
+        redirect "/feeds" if Core::Rights.may?(member.role, :direct)
+        redirect "/prompter/"
+      end
+
+      helpers do
+        def invitation
+          site.house.team.invitation(text(params[:token])) || halt(404, problem("This invitation was used or taken back. Ask for another one."))
+        end
+      end
+    end
+  end
+end
