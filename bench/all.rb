@@ -5,6 +5,7 @@
 require "fileutils"
 require "json"
 require_relative "emotes"
+require_relative "gate"
 require_relative "keyboard_to_screen"
 require_relative "many_screens"
 require_relative "pack"
@@ -13,9 +14,10 @@ require_relative "restart"
 require_relative "stage"
 require_relative "three_feeds"
 
-wanted = ARGV.empty? ? %w[pipeline emotes keyboard screens restart feeds pack stage] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
+found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
 found[:keyboard_to_screen] = Bench::KeyboardToScreen.new.run if wanted.include?("keyboard")
 found[:many_screens] = Bench::ManyScreens.new.run if wanted.include?("screens")
 
@@ -30,6 +32,13 @@ if (pipeline = found[:pipeline])
   rows << ["pipeline, one core", "#{pipeline[:lines_per_s]} lines/s", "bare #{(1e6 / pipeline[:bare_us_per_line]).round} lines/s",
     "8000 lines/s or more", "#{pipeline[:steal_percent]} %"]
   rows << ["pipeline against bare", "#{pipeline[:ratio_to_bare]} ×", "1 ×", "5 × or less", "#{pipeline[:steal_percent]} %"]
+end
+if (gate = found[:gate])
+  steal = "#{gate[:steal_percent]} %"
+  rows << ["gate, all rules, 10 000 words, one core", "#{gate[:lines_per_s]} lines/s", "#{gate[:ratio_to_normalise_and_split]} × normalise and split",
+    "20 000 lines/s or more", steal]
+  rows << ["gate with 10 000 words against 100", "#{gate[:ratio_to_100_words]} ×", "1 ×", "1.3 × or less", steal]
+  rows << ["replay of 50 000 lines", "#{gate[:replay_50_000_lines_s]} s", "-", "10 s or less", steal]
 end
 if (keyboard = found[:keyboard_to_screen])
   ours, floor = keyboard.values_at(:ours, :floor)

@@ -15,7 +15,9 @@ module Bavard
 
         LABEL = "[\\p{L}\\p{N}](?:[\\p{L}\\p{M}\\p{N}-]{0,61}[\\p{L}\\p{M}\\p{N}])?"
         PATH = "(?::\\d{1,5})?(?:[/?#][^\\s<>\"]{0,2000})?"
-        OPEN = %r{(?<![\p{L}\p{N}@._-])(?:[a-z][a-z0-9+.-]{1,12}://)?((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}}i
+        OPEN = %r{(?<![\p{L}\p{N}@._-])(?:[a-z][a-z0-9+-]{1,12}://)?((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}}i
+        BARE = /(?<![\p{L}\p{N}@._-])((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}/
+        DOTTED = /[^\s<>"]*[^\s<>"][.。．｡][^\s<>"]+/
         NUMBERS = %r{(?<![\w.])(?:https?://)?(\d{1,3}(?:\.\d{1,3}){3})(?::\d{1,5}|/)\S{0,2000}}i
         SCHEME = %r{(?<![a-z])(?:h(?:tt|xx|\*\*)ps?|ftp)\s?:\s?/\s?/\s?[^\s/]+}i
         # A dot that is spelled out or set apart.
@@ -24,7 +26,10 @@ module Bavard
         NAME = "[a-z0-9][a-z0-9-]{1,62}"
         HIDDEN = %r{(?<![\p{L}\p{N}@._-])(#{NAME}(?:(?:#{DOT}|\.)#{NAME}){0,4}#{DOT}([a-z]{2,18}))(?![\p{L}\p{N}])(?:\s?/\s?\S{1,200})?}
         SPACED = /(?<![\p{L}\p{N}])(www[\s.,]+#{NAME}[\s.,]+[a-z]{2,18})(?![\p{L}\p{N}])/
-        MAYBE = %r{\bwww\b|\.|://|\bdot\b|\bpunkt\b|\bpunto\b|\bponto\b|\bpoint\b|[a-z0-9],(?:com|net|org)\b}
+        # One of these is in whatever names a host.
+        SIGNS_OF_ONE = [".", "://", " dot ", "(dot", "[dot", "{dot", "( dot", "[ dot", "punkt", "punto", "ponto", "point", "www", ",com", ",net",
+          ",org"].freeze
+        MOST_REMEMBERED = 5000
         # Ends of hosts that are kept for examples (RFC 2606, RFC 6761) count as any other.
         RESERVED = %w[example test invalid localhost local onion].freeze
         # Ends that are short words of many languages: not enough by themselves, where the dot is only a full stop.
@@ -36,7 +41,7 @@ module Bavard
 
         # @param folded [String]
         # @return [Boolean] whether there may be one
-        def maybe?(folded) = folded.match?(MAYBE)
+        def maybe?(folded) = SIGNS_OF_ONE.any? { |sign| folded.include?(sign) }
 
         # @param text [String]
         # @param folded [String] Fold.text(text)
@@ -59,12 +64,14 @@ module Bavard
 
         # @return [Boolean] whether a host can end like that
         def ending?(label)
-          label = ascii(label)
-          RESERVED.include?(label) || PublicSuffix::List.default.find(label, default: nil) ? true : false
+          @endings = {} if @endings.nil? || @endings.size > MOST_REMEMBERED
+          @endings.fetch(label) { @endings[label] = known_ending?(ascii(label.downcase)) }
         end
 
+        def known_ending?(label) = RESERVED.include?(label) || !PublicSuffix::List.default.find(label, default: nil).nil?
+
         def openly(text)
-          found = places(text, OPEN).filter_map do |from, to, host|
+          found = open_places(text).filter_map do |from, to, host|
             plain_end = host.split(/[.。．｡]/).last
             next unless ending?(plain_end) && believable?(text, from, to, host, plain_end)
 
@@ -84,11 +91,11 @@ module Bavard
 
         # What the readings of the text name without naming it openly.
         def hidden(text, folded, open)
-          found = [HIDDEN, SPACED, OPEN, SCHEME].flat_map do |pattern|
-            places(folded, pattern).map do |from, to, host|
-              [pattern, from, to, host || folded[from...to]]
-            end
+          found = [HIDDEN, SPACED, SCHEME].flat_map do |pattern|
+            places(folded, pattern).map { |from, to, host| [pattern, from, to, host || folded[from...to]] }
           end
+          # What is open already in plain letters hides nothing.
+          found += open_places(folded).map { |place| [OPEN, *place] } unless text.ascii_only?
           return [] if found.empty?
 
           readings, map = Words::Fold.mapped(text)
@@ -111,6 +118,8 @@ module Bavard
         end
 
         def ascii(host)
+          return host if host.ascii_only?
+
           Addressable::IDNA.to_ascii(host)
         rescue StandardError # a label that is none
           host
@@ -120,6 +129,14 @@ module Bavard
           ascii.include?("xn--") ? Addressable::IDNA.to_unicode(ascii) : ascii
         rescue StandardError
           ascii
+        end
+
+        # A host has a dot in it: only words that have one are looked at closely.
+        def open_places(text)
+          places(text, DOTTED).flat_map do |from, to, _|
+            word = text[from...to]
+            places(word, word.include?("://") ? OPEN : BARE).map { |first, last, host| [from + first, from + last, host] }
+          end
         end
 
         def places(text, pattern)
@@ -132,7 +149,7 @@ module Bavard
           found
         end
 
-        private_class_method :openly, :believable?, :hidden, :hidden_one, :ascii, :shown, :places
+        private_class_method :known_ending?, :openly, :believable?, :hidden, :hidden_one, :ascii, :shown, :open_places, :places
       end
     end
   end

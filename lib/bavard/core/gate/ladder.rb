@@ -60,10 +60,16 @@ module Bavard
 
         # The first of the gravest.
         def verdict(sight, findings)
-          decides = findings.max_by.with_index { |finding, index| [Verdict::GRAVITY[finding.action], -index] }
-          edits = decides.action == :drop ? [] : findings.flat_map { |finding| finding.edits || [] }
-          shown = edits.empty? ? nil : Edits.apply(sight.text, edits, sight.line.placed || [])
-          Verdict.new(decides.action, decides.rule, decides.seen, findings, shown)
+          decides = findings.first
+          findings.each { |finding| decides = finding if Verdict::GRAVITY[finding.action] > Verdict::GRAVITY[decides.action] }
+          Verdict.new(decides.action, decides.rule, decides.seen, findings, decides.action == :drop ? nil : shown(sight, findings))
+        end
+
+        def shown(sight, findings)
+          return if findings.none?(&:edits)
+
+          edits = findings.flat_map { |finding| finding.edits || [] }
+          Edits.apply(sight.text, edits, sight.line.placed || []) unless edits.empty?
         end
       end
     end

@@ -11,6 +11,8 @@ module Bavard
         MOST_KEPT = 20_000
         FORGETS_EVERY = 2000
         MOST_ALIKE = 60
+        # Of nearly the same, the newest few are enough to compare with.
+        MOST_COMPARED = 8
         # Lines with fewer words are the same or they are not.
         FEWEST_WORDS = 4
         ALIKE = 0.7
@@ -42,14 +44,18 @@ module Bavard
           @same.fetch(sight.sameness, NONE).count { |said| said.at_ms > since && (!by_one || said.person == sight.person.key) }
         end
 
+        # @param enough [Integer] nobody wants to know about more
         # @return [Integer] how often nearly the same was said lately
-        def alike(sight, within_ms, by_one:)
+        def alike(sight, within_ms, by_one:, enough:)
           return 0 if sight.words.size < FEWEST_WORDS
 
           since = sight.at_ms - within_ms
-          candidates(sight).count do |said|
-            said.at_ms > since && (!by_one || said.person == sight.person.key) && alike?(said.words, sight.words)
+          found = 0
+          candidates(sight).each do |said|
+            next unless said.at_ms > since && (!by_one || said.person == sight.person.key) && alike?(said.words, sight.words)
+            break if (found += 1) == enough
           end
+          found
         end
 
         # @return [Integer] lines of that person lately, not counting this one
@@ -67,7 +73,7 @@ module Bavard
           return if sight.words.size < FEWEST_WORDS
 
           said = Said.new(sight.at_ms, sight.person.key, sight.words)
-          sight.words.min(2).each { |word| put(@alike, word, said) }
+          signatures(sight).each { |signature| put(@alike, signature, said, MOST_COMPARED) }
         end
 
         NONE = [].freeze
@@ -81,14 +87,23 @@ module Bavard
           [@same, @alike, @by_person].each { |all| (all.size / 2).times { all.shift } if all.size > MOST_KEPT }
         end
 
-        def put(all, key, said)
+        def put(all, key, said, most = MOST_ALIKE)
           list = (all[key] ||= [])
           list << said
-          list.shift if list.size > MOST_ALIKE
+          list.shift if list.size > most
         end
 
-        # Lines that share most of their words mostly share the smallest of their hashes (MinHash, Broder 1997).
-        def candidates(sight) = sight.words.min(2).flat_map { |word| @alike.fetch(word, NONE) }.uniq(&:object_id)
+        # Lines that share most of their words mostly share two of the smallest of their hashes (MinHash, Broder 1997).
+        def candidates(sight)
+          lists = signatures(sight).filter_map { |signature| @alike[signature] }
+          lists.size < 2 ? lists.first || NONE : lists.flatten(1).uniq(&:object_id)
+        end
+
+        # Pairs of the smallest hashes: one of them alone may well be of a word that every line has.
+        def signatures(sight)
+          first, second, third = sight.words.min(3)
+          [first ^ (second << 1), first ^ (third << 1), second ^ (third << 1)]
+        end
 
         # @return [Boolean] by the share of words in common (Jaccard)
         def alike?(words, others)

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../dress/badge"
-require_relative "words/fold"
+require_relative "words/finder"
 
 module Bavard
   module Core
@@ -11,7 +11,6 @@ module Bavard
         VIEWER = "viewer"
         EMOTES = %i[emote emoji].freeze
         LETTERS = /[^\p{L}\p{N}]+/
-        WORD = /[\p{L}\p{N}]{2,}/
 
         attr_reader :line, :text, :person
 
@@ -32,6 +31,9 @@ module Bavard
 
         def folded = @folded ||= Words::Fold.text(emotes_marked)
 
+        # @return [Array<String>] as Words::Finder takes them
+        def parts = @parts ||= Words::Finder.parts(folded)
+
         # @return [String] the text with emotes as marks of the same length, so that places in it stay right
         def emotes_marked
           return text if line.fragments.nil? || line.fragments.none? { |kind, _| kind == :emote }
@@ -51,11 +53,20 @@ module Bavard
 
         # @return [String] the same for lines that say the same, however drawn out; numbers are told apart
         def sameness
-          @sameness ||= folded.gsub(LETTERS, "").then { |letters| letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[0, 200] }
+          @sameness ||= begin
+            letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(LETTERS, "")
+            letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[0, 200]
+          end
         end
 
         # @return [Array<Integer>] its words, as numbers
-        def words = @words ||= folded.scan(WORD).uniq.map(&:hash)
+        def words
+          @words ||= begin
+            words = []
+            parts.each_with_index { |part, at| words << part.hash if at.even? && part.length > 1 }
+            words.uniq
+          end
+        end
       end
     end
   end

@@ -20,7 +20,7 @@ module Bavard
           text = sight.text.downcase
           return if @marks.empty? || @marks.any? { |mark| mark.match?(text) }
 
-          one(nil, "has none of #{@words.join(" ")} in it")
+          one(nil, @why)
         end
 
         def words = "Only lines with #{@words.empty? ? "anything" : @words.join(" or ")}"
@@ -30,6 +30,7 @@ module Bavard
         # A word stands by itself; a mark may stand anywhere.
         def prepare
           @words = Lists.lines(settings["marks"], most: MOST, field: "marks")
+          @why = "has none of #{@words.join(" ")} in it"
           @marks = @words.map { |word| pattern(word.downcase.tr("？¿؟", "???")) }
         end
 

@@ -22,7 +22,7 @@ module Bavard
 
         def look(sight, memory)
           before = memory.same(sight, @within_ms, by_one: @by_one)
-          before = [before, memory.alike(sight, @within_ms, by_one: @by_one)].max if settings["nearly"] && before + 1 < settings["times"]
+          before = [before, nearly(sight, memory)].max if settings["nearly"] && before + 1 < settings["times"]
           return if before + 1 < settings["times"]
 
           one(sight.text[0, 60], "#{before + 1} times inside #{settings["within_s"]} s")
@@ -31,6 +31,8 @@ module Bavard
         def words = "Same line #{settings["times"]} times inside #{settings["within_s"]} s, #{settings["by"]}"
 
         private
+
+        def nearly(sight, memory) = memory.alike(sight, @within_ms, by_one: @by_one, enough: settings["times"] - 1)
 
         def prepare
           @within_ms = settings["within_s"] * SECOND_MS

@@ -12,6 +12,7 @@ module Bavard
         ICON = "languages"
         ABOUT = "Lines written in other scripts than these."
         ACTIONS = %i[hold drop].freeze
+        LETTER = /\p{L}/
         KNOWN = %w[Latin Greek Cyrillic Arabic Hebrew Han Hiragana Katakana Hangul Thai Devanagari Bengali Tamil Armenian Georgian].freeze
         OWN = [
           Stage::Property.some("read", "scripts that are read", KNOWN, %w[Latin]),
@@ -19,13 +20,14 @@ module Bavard
         ].freeze
 
         def look(sight, _memory)
-          return if sight.text.ascii_only? && @latin
+          text = sight.text
+          return if @latin && text.ascii_only?
 
-          letters = sight.text.scan(/\p{L}/)
-          others = letters.grep_v(@read)
-          return if letters.empty? || others.size * 100 < settings["percent"] * letters.size
+          others = text.scan(@others)
+          return if others.empty?
 
-          one(others.first(12).join, "#{others.size} of #{letters.size} letters are in another script")
+          letters = text.scan(LETTER).size
+          one(others.first(12).join, "#{others.size} of #{letters} letters are in another script") if others.size * 100 >= @percent * letters
         end
 
         def words = "Only #{settings["read"].join(", ")}"
@@ -34,7 +36,8 @@ module Bavard
 
         def prepare
           @latin = settings["read"].include?("Latin")
-          @read = /[#{["Common", *settings["read"]].map { |script| "\\p{#{script}}" }.join}]/
+          @percent = settings["percent"]
+          @others = /[\p{L}&&[^#{["Common", *settings["read"]].map { |script| "\\p{#{script}}" }.join}]]/
         end
       end
     end

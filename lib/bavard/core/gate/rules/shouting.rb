@@ -34,15 +34,15 @@ module Bavard
         private
 
         def prepare
+          @capitals_percent = settings["capitals_percent"]
           @marks = /(?<=\p{M}{#{settings["marks"]}})\p{M}+/
-          @repeated = /([^\s\p{M}])(?:\1){#{settings["repeated"]},}/i
+          @repeated = /([^\s\p{M}])(?:\1){#{settings["repeated"]},}/
         end
 
         def capitals(sight)
-          return unless settings["capitals_percent"] < 100 && sight.text.match?(CAPITALS)
-
           letters, upper = letters_of(sight.text)
-          return if letters < FEWEST_LETTERS || upper * 100 <= settings["capitals_percent"] * letters
+          return if upper.zero? || letters < FEWEST_LETTERS || upper * 100 <= @capitals_percent * letters
+          return unless sight.text.match?(CAPITALS)
 
           found(sight.text[CAPITALS], "#{upper * 100 / letters} % capitals", edits: calm { lowered(sight) })
         end
@@ -50,6 +50,7 @@ module Bavard
         # @return [Array(Integer, Integer)] letters, and capitals among them
         def letters_of(text)
           return [text.count("A-Za-z"), text.count("A-Z")] if text.ascii_only?
+          return [0, 0] unless text.match?(/\p{Lu}/)
 
           [text.scan(/\p{L}/).size, text.scan(/\p{Lu}/).size]
         end
@@ -96,7 +97,8 @@ module Bavard
         end
 
         def repeated(sight)
-          return unless sight.text.match?(@repeated)
+          text = sight.text
+          return unless text.length - text.squeeze.length >= settings["repeated"] && text.match?(@repeated)
 
           all = places(sight.text, @repeated)
           from, to = all.first

@@ -23,7 +23,7 @@ module Bavard
         ].freeze
 
         def look(sight, _memory)
-          all = @finder.find(sight.emotes_marked, sight.folded)
+          all = @finder.find(sight.emotes_marked, sight.folded, sight.parts)
           return if all.empty?
 
           all.map do |word|

@@ -15,8 +15,12 @@ module Bavard
         OWN = [Stage::Property.some("shown", "shown are", ROLES - %w[viewer], %w[host moderator guest subscriber supporter])].freeze
 
         def look(sight, _memory)
-          shown = settings["shown"]
-          one(sight.person.display_name, "is none of #{shown.join(", ")}") if sight.roles.none? { |role| shown.include?(role) }
+          one(sight.person.display_name, @why) if sight.roles.none? { |role| @shown.key?(role) }
+        end
+
+        def prepare
+          @shown = settings["shown"].to_h { |role| [role, true] }
+          @why = "is none of #{settings["shown"].join(", ")}"
         end
 
         def words = settings["shown"].empty? ? "Nobody" : "Only #{settings["shown"].join(", ")}"

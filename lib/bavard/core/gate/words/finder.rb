@@ -28,6 +28,9 @@ module Bavard
           # What stands between parts, kept when a text is split there.
           GAP = /([^\p{L}\p{M}\p{N}]+)/
           ASCII_GAP = /([^a-z0-9]+)/
+          MORE_THAN_WORDS = /[^a-z0-9 ]/
+          # Signs at the end of a line part nothing.
+          LAST_SIGNS = 2
           GAP_BUT_SIGNS = /([^\p{L}\p{M}\p{N}@$!|+]+)/
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
@@ -42,30 +45,52 @@ module Bavard
             @phrases = @index.phrases
           end
 
+          # @param folded [String]
+          # @return [Array<String>] its parts, each followed by what stands between it and the next
+          def self.parts(folded)
+            more = folded.index(MORE_THAN_WORDS)
+            return folded.split(folded.ascii_only? ? ASCII_GAP : GAP) if more && more < folded.length - LAST_SIGNS
+
+            words = (more ? folded[0, more] : folded).split
+            parts = Array.new([(words.size * 2) - 1, 0].max, " ")
+            words.each_with_index { |word, at| parts[at * 2] = word }
+            parts
+          end
+
           # @param text [String]
           # @param folded [String] Fold.text(text)
+          # @param parts [Array<String>] Finder.parts(folded)
           # @return [Array<Found>] from left to right, none over another
-          def find(text, folded = Fold.text(text))
-            return NOTHING unless any?(folded)
+          def find(text, folded = Fold.text(text), parts = Finder.parts(folded))
+            return NOTHING unless any?(folded, parts)
 
             folded, from = Fold.mapped(text)
-            apart(variants(folded, from).flat_map do |variant, map|
-              all_in(variant).map do |pattern, first, last|
-                found(pattern, map[first...last], variant[first...last])
-              end
-            end)
+            apart(variants(folded, from).flat_map { |variant, map| found_in(variant, map) })
+          end
+
+          private
+
+          def found_in(variant, map)
+            all_in(variant).map { |pattern, first, last| found(pattern, map[first...last], variant[first...last]) }
           end
 
           # @return [Boolean] whether there may be something
-          def any?(folded)
-            parts = folded.split(folded.ascii_only? ? ASCII_GAP : GAP)
-            return true if parts.any? { |part| @index.find(part) } || torn?(parts)
-            return true if @phrases.any? && parts.any? { |part| @phrases.key?(Letters.key(part)) }
+          def any?(folded, parts)
+            return true if written?(parts) || torn?(parts)
 
             folded.include?(Fold::TURNED) || signed?(folded) || folded.match?(DRAWING)
           end
 
-          private
+          # Every other part is a gap.
+          def written?(parts)
+            at = 0
+            while at < parts.size
+              return true if @index.find(parts[at]) || (@phrases.any? && @phrases.key?(Letters.key(parts[at])))
+
+              at += 2
+            end
+            false
+          end
 
           # Signs may be letters.
           def signed?(folded)

@@ -17,6 +17,7 @@ module Bavard
           LONGEST_WRITTEN = 200
           BEFORE = /\A[#{Regexp.escape(Letters::SIGNS)}*]+/
           BEHIND = /[#{Regexp.escape(Letters::SIGNS)}*]+\z/
+          SIGN = /[#{Regexp.escape(Letters::SIGNS)}*]/
           EDGE_SIGNS = Regexp.union(BEFORE, BEHIND)
           EDGE_DIGITS = /\A[0-9]+|[0-9]+\z/
 
@@ -92,7 +93,9 @@ module Bavard
           end
 
           def look_for(written)
-            written.match?(/[^\p{L}\p{M}]/) ? with_signs(written) : as_it_is(written, 0)
+            return with_signs(written) if written.match?(SIGN)
+
+            as_it_is(written, 0) || (written.match?(EDGE_DIGITS) ? trimmed(written, EDGE_DIGITS) : nil)
           end
 
           # Without the signs around it, whole, without digits around it, without stars between letters, with stars for letters.
