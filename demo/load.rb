@@ -95,7 +95,7 @@ module Bavard
       def create_gate(shows, show)
         calm = show.gate["sets"].first
         set = {"stopped_words" => {"starters" => ["english"], "words" => "nestlings\negg thief\nsell* eggs"},
-               "links" => {"sites" => "reedmere.example"}}
+               "links" => {"on" => true, "sites" => "reedmere.example"}}
         rules = calm["rules"].map { |rule| rule.merge(set.fetch(rule["id"], {})) }
         rush, family = [RUSH, FAMILY].map { |more| rules.map { |rule| rule.merge(more.fetch(rule["id"], {})) } }
         sets = [calm.merge("rules" => rules), {"name" => "Rush", "rules" => rush}, {"name" => "Family hour", "rules" => family}]

@@ -97,6 +97,8 @@ class ModerationTest < HouseTest
   end
 
   def test_a_line_that_a_rule_holds_waits_for_a_person
+    rules = ask { |show| show.record.gate }["sets"][0]["rules"].map { |rule| rule["kind"] == "links" ? rule.merge("on" => true) : rule }
+    ask { |show| show.use_gate(show.record.gate.merge("sets" => [{"name" => "A", "rules" => rules}])) }
     id = say("see marsh.example")
     assert_equal "waits", cards.last["s"]
     assert_equal "Links", cards.last["rule"]

@@ -30,7 +30,7 @@ class PreparedTest < BrowserTest
     db = TestDatabase.db
     account_id = db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(PASSWORD, t_cost: 1, m_cost: 8))
     @show = Bavard::Store::Shows.new(db).create(account_id, name: "Test watch", host_name: "Odalys")
-    hold(db, hold_ms) if hold_ms.positive?
+    set_gate(db, hold_ms)
     add_feed_at(feed) if feed
     stages = Bavard::Store::Stages.new(db)
     document = Bavard::Core::Stage::Document.empty(width:, height:)
@@ -70,9 +70,11 @@ class PreparedTest < BrowserTest
 
   private
 
-  def hold(db, hold_ms)
+  # Two rules only: what is said here is hostile on purpose, and is to get as far as the picture.
+  def set_gate(db, hold_ms)
+    rules = @show.gate["sets"][0]["rules"].map { |rule| rule.merge("on" => %w[command_lines left_out].include?(rule["kind"])) }
     hold = Bavard::Core::Gate::Settings.hold("ms" => hold_ms)
-    Bavard::Store::Shows.new(db).keep_gate(@show.id, @show.gate.merge("hold" => hold))
+    Bavard::Store::Shows.new(db).keep_gate(@show.id, @show.gate.merge("sets" => [{"name" => "Test", "rules" => rules}], "hold" => hold))
   end
 
   def add_feed_at(address)

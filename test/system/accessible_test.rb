@@ -6,7 +6,7 @@ require_relative "../support/prepared"
 # axe finds nothing on any screen, day or night.
 class AccessibleTest < PreparedTest
   AXE = File.read(File.join(Gem.loaded_specs.fetch("axe-core-api").full_gem_path, "node_modules/axe-core/axe.min.js"))
-  SCREENS = {"/feeds" => ".lane", "/gate" => "#prefixes", "/dress" => ".emote-button", "/log/" => ".log-entry",
+  SCREENS = {"/feeds" => ".lane", "/gate" => ".rule", "/people/" => ".person", "/prompter/" => ".row", "/dress" => ".emote-button", "/log/" => ".log-entry",
              "/stage" => ".hand", "/links" => ".link-card"}.freeze
 
   ASK = <<~JS
@@ -28,6 +28,30 @@ class AccessibleTest < PreparedTest
       assert_selector there
       assert_nothing_found(path)
     end
+  end
+
+  def test_the_gates_and_the_prompters_sheets
+    prepare(feed: feed_address, hold_ms: 60_000)
+    until_live
+    sign_in
+    server.say("ann", "see the wing?")
+    visit "/gate"
+    all(".rule-open").first(4).each_with_index { |_, at| all(".rule-open")[at].click }
+    fill_in "A line to try", with: "g o o s e b r a i n"
+    within("#trial-told") { assert_text "On screen" }
+    find_by_id("hold-more").click
+    assert_nothing_found("gate, opened")
+    visit "/prompter/"
+    find(".scroller .row", text: "see the wing?").click
+    all(".menu summary").each(&:click)
+    assert_nothing_found("prompter's sheets")
+    all(".menu[open] summary").each(&:click)
+    find(".action", text: "Where it went").click
+    assert_selector ".trace li"
+    assert_nothing_found("prompter, a trace")
+    find(".action", text: "Person").click
+    assert_selector ".side-lines .row"
+    assert_nothing_found("prompter, a person")
   end
 
   def test_forms_and_sheets

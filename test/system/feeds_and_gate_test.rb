@@ -72,12 +72,56 @@ class FeedsAndGateTest < PreparedTest
     open_screen(link)
     sign_in
     visit "/gate"
-    find_by_id("names").send_keys("ann", :tab)
-    assert_text "Counts from now on."
+    fill_in "Whom to leave out", with: "Ann"
+    click_on "Leave out"
+    assert_selector "#left-out-list li", text: "Ann"
     server.say("ann", "hidden")
     server.say("bo", "seen")
     on_screen { assert_selector ".line", text: "seen" }
     on_screen { assert_no_text "hidden" }
-    assert_selector ".kept-off-line", text: "hidden"
+    click_on "Take Ann back"
+    assert_no_selector "#left-out-list li"
+    server.say("ann", "here again")
+    on_screen { assert_selector ".line", text: "here again" }
+  end
+
+  def test_a_rule_is_edited_tried_run_over_the_last_hour_and_kept
+    prepare(feed: feed_address)
+    until_live
+    open_screen(link)
+    sign_in
+    ["hello", "you goosebrain", "bye"].each { |text| server.say("ann", text) }
+    on_screen { assert_selector ".line", text: "bye" }
+    visit "/gate"
+    check "Stopped words in force"
+    find("[data-rule=stopped_words] .rule-open").click
+    fill_in "Your own, one a line; * for any letters, ? for one", with: "goosebrain"
+    find_by_id("trial-text").click
+    assert_selector ".replay-list", text: "you ●●●●●●●●●●"
+    fill_in "A line to try", with: "g o o s e b r a i n"
+    within("#trial-told") { assert_text "written as “g o o s e b r a i n”" }
+    server.say("ann", "goosebrain still")
+    on_screen { assert_selector ".line", text: "goosebrain still" }
+    click_on "Keep edit"
+    assert_text "Counts from now on."
+    server.say("ann", "goosebrain no more")
+    on_screen { assert_selector ".line", text: "●●●●●●●●●● no more" }
+  end
+
+  def test_the_brake_takes_chat_off_the_picture_until_it_is_taken_off
+    prepare(feed: feed_address)
+    until_live
+    open_screen(link)
+    sign_in
+    server.say("ann", "hello")
+    on_screen { assert_selector ".line", text: "hello" }
+    visit "/gate"
+    find("#brake-row summary").click
+    click_on "Chat off the picture"
+    on_screen { assert_no_selector ".line" }
+    within("#brake-on") { assert_text(/By Odalys; ends by itself in \d/) }
+    click_on "Take the brake off"
+    on_screen { assert_selector ".line", text: "hello" }
+    assert_no_selector "#brake-on"
   end
 end

@@ -51,12 +51,8 @@ export class Trial {
     const found = answer.found.map((one) => row(one.label, chip(one.action, one.words), make("bdi", "", ` ${one.why}`)));
     const none = answer.found.length === 0 ? [row("Rules", `${answer.looked} looked; none had anything to say`)] : [];
     const shown = answer.shown === null ? make("span", "said", " nowhere") : make("bdi", "trial-shown", ` ${answer.shown}`);
-    this.told.replaceChildren(
-      read,
-      ...found,
-      ...none,
-      row("On screen", chip(answer.action, { hold: "Held", drop: "Kept off" }[answer.action] ?? answer.words), shown),
-    );
-    this.told.lastElementChild.classList.add("trial-end");
+    const last = row("On screen", chip(answer.action, { hold: "Held", drop: "Kept off" }[answer.action] ?? answer.words), shown);
+    last.classList.add("trial-end");
+    this.told.replaceChildren(make("dl", "", read, ...found, ...none, last));
   }
 }

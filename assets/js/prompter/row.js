@@ -8,11 +8,10 @@ const EMOTE = { height: 22, still: matchMedia("(prefers-reduced-motion: reduce)"
 const STATES = { pulled: "pulled", left: "not let go", off: "", waits: "held", draft: "draft only", nowhere: "" };
 const CHIPS = { pulled: "off", left: "mind", off: "off", waits: "mind", draft: "told" };
 
-export const day = matchMedia("(prefers-color-scheme: light)");
-
 export function nameOf(card) {
   const name = make("bdi", "name", card.n);
-  name.style.setProperty("--name", day.matches && card.day ? card.day : card.c);
+  name.style.setProperty("--night", card.c);
+  name.style.setProperty("--day", card.day ?? card.c);
   return name;
 }
 

@@ -9,8 +9,8 @@ module Bavard
   module Live
     # A lane as the Feeds page shows it: which feed, how it is, what came lately.
     class LaneReport
-      # What names stand on in the house's own screens.
-      PANELS = {night: "#171e25", day: "#faf7f0"}.freeze
+      # The worst that names stand on in the house's own screens: what is chosen or held.
+      PANELS = {night: "#202a33", day: "#efe7d6"}.freeze
       # A gap is news for an hour.
       GAP_SHOWN_MS = 3_600_000
 

@@ -13,7 +13,7 @@ module Bavard
         DEFAULT = {
           "name" => "Calm day",
           "rules" => [KnownBots.build("known_bots"), CommandLines.build("command_lines"), PeopleLeftOut.build("left_out"),
-            StoppedWords.build("stopped_words"), Links.build("links", "action" => "hold"),
+            StoppedWords.build("stopped_words"), Links.build("links", "on" => false, "action" => "hold"),
             Repeats.build("repeats"), Shouting.build("shouting"), Floods.build("floods", "on" => false),
             WhoMayBeShown.build("who_may_be_shown", "on" => false), Scripts.build("scripts", "on" => false),
             AskedFor.build("asked_for", "on" => false)]
