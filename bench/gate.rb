@@ -14,8 +14,8 @@ module Bench
     RUNS = 12
     PEOPLE = 400
     SYLLABLES = %w[gru bwi glo mu kle nest spo tri vel wob zan dro fli hep jaw kor lun].freeze
-    TEXTS = ["morning all 🌅 who is on the boardwalk today?", "@Odalys can we see the wing again please", "that is a second-year bird, look at the iris",
-      "log of yesterday is on reedmere.example/log", "صباح الخير من شرفة الطيور", "the mist coming off the water is unreal", "🪶🪶🪶",
+    TEXTS = ["morning all 🌅 who is on the boardwalk today?", "@Odalys can we see the wing again please",
+      "that is a second-year bird, look at the iris", "log of yesterday is on reedmere.example/log", "صباح الخير من شرفة الطيور", "the mist coming off the water is unreal", "🪶🪶🪶",
       "ring number looks like K41 207", "it's a reed warbler I think", "first time catching this live from the night shift", "どの鳥ですか",
       "is that a reed warbler or a marsh warbler?? the song had so much mimicry in it", "BIRDERS ASSEMBLE", "!ring K41207", "yes", "so close!"].freeze
     REPLAYED = 50_000

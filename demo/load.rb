@@ -100,7 +100,7 @@ module Bavard
         rush, family = [RUSH, FAMILY].map { |more| rules.map { |rule| rule.merge(more.fetch(rule["id"], {})) } }
         sets = [calm.merge("rules" => rules), {"name" => "Rush", "rules" => rush}, {"name" => "Family hour", "rules" => family}]
         shows.keep_gate(show.id,
-          show.gate.merge("sets" => sets, "hold" => {"ms" => 4000, "by_role" => {"host" => 0, "moderator" => 0}, "leaves_after_ms" => nil}))
+          show.gate.merge("sets" => sets, "hold" => {"ms" => 4000, "by_role" => {"host" => 0, "moderator" => 0}, "leaves_after_ms" => 120_000}))
         Store::LeftOut.new(@db).add(show.id, Core::Gate::LeftOut::Entry.new("egg_thief"), (Time.now.to_r * 1000).to_i, "Odalys Fenn")
       end
 

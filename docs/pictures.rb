@@ -37,6 +37,9 @@ class Pictures
     station("/dress", ".badge-button", nil)
     station("/dress", ".badge-button img", "dress")
     station("/log/", ".log-entry", "log")
+    gate
+    prompter
+    station("/people/", ".person", "people")
     stages
     air
     day_or_night("light")
@@ -45,6 +48,43 @@ class Pictures
   end
 
   private
+
+  # A line tried, and what an edit would have changed; the edit is let be.
+  def gate
+    station("/gate", ".rule", nil)
+    type_into("#trial-text", "y0u are such a g o o s e b r a i n see oxb0w.example/win")
+    until_there("#trial-told .trial-end")
+    shot("gate")
+    @browser.at_css("[data-rule=links] [role=switch]").click
+    until_there(".replay-line, .replay-list .said")
+    until_there(".replay-figure")
+    sleep 1
+    shot("gate-replay")
+    @browser.at_css("#edit-undo").click
+  end
+
+  # Wide with where a line went, and as narrow as a panel.
+  def prompter
+    station("/prompter/", ".row.aired", nil)
+    @browser.execute("[...document.querySelectorAll('.row.aired')].at(-3).click()")
+    @browser.execute("[...document.querySelectorAll('.action')].find((one) => one.textContent.includes('Where it went')).click()")
+    until_there(".trace li")
+    sleep 0.5
+    shot("prompter")
+    size(360, 720)
+    station("/prompter/", ".row.aired", nil)
+    sleep 1
+    shot("prompter-narrow")
+    size(*SIZE)
+  end
+
+  def type_into(field, text)
+    @browser.execute(<<~JS, field, text)
+      const field = document.querySelector(arguments[0]);
+      field.value = arguments[1];
+      field.dispatchEvent(new Event("input", { bubbles: true }));
+    JS
+  end
 
   # The first stage with its measures, the gallery of looks, two more looks, and what is hard to read.
   def stages

@@ -10,6 +10,7 @@ class LoadsAloneTest < Minitest::Test
   MAY = {
     "core" => %w[error], "feeds" => %w[error core], "relay" => %w[error core], "store" => %w[error core],
     "pictures" => %w[error], "copies" => %w[error core], "exports" => %w[error core store],
+    "commands" => %w[error core store],
     "live" => %w[error core feeds pictures relay store], "web" => %w[error core copies exports feeds pictures relay store live], "start" => %w[error store]
   }.freeze
 

@@ -13,6 +13,7 @@ require_relative "minimal_irc"
 # A browser test that begins with a show that is on air already; how one gets there is told in from_nothing_test.rb.
 class PreparedTest < BrowserTest
   EMAIL = "host@reedmere.example"
+  IN_FORCE = %w[command_lines left_out].freeze
   PIECE = {"x" => 100, "y" => 100, "width" => 800, "height" => 600, "stay_ms" => "for good"}.freeze
 
   # The application starts when the show is there.
@@ -72,7 +73,7 @@ class PreparedTest < BrowserTest
 
   # Two rules only: what is said here is hostile on purpose, and is to get as far as the picture.
   def set_gate(db, hold_ms)
-    rules = @show.gate["sets"][0]["rules"].map { |rule| rule.merge("on" => %w[command_lines left_out].include?(rule["kind"])) }
+    rules = @show.gate["sets"][0]["rules"].map { |rule| rule.merge("on" => IN_FORCE.include?(rule["kind"])) }
     hold = Bavard::Core::Gate::Settings.hold("ms" => hold_ms)
     Bavard::Store::Shows.new(db).keep_gate(@show.id, @show.gate.merge("sets" => [{"name" => "Test", "rules" => rules}], "hold" => hold))
   end

@@ -49,6 +49,7 @@ export class Column {
     this.options = {};
     this.fresh = 0;
     this.follows = true;
+    this.lastTop = 0;
     this.chosen = null;
     this.watch = new IntersectionObserver((entries) => this.near(entries), { root: this.scroller, rootMargin: `${NEAR_PX}px 0px` });
     lines.heard({
@@ -63,7 +64,8 @@ export class Column {
       if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
     });
     this.button.addEventListener("click", () => this.toEnd());
-    new ResizeObserver(() => this.follows && this.end()).observe(this.scroller);
+    const grown = new ResizeObserver(() => this.follows && this.end());
+    for (const element of [this.scroller, this.root]) grown.observe(element);
     this.blocks = [];
   }
 
@@ -164,7 +166,11 @@ export class Column {
 
   scrolled() {
     const { scrollTop, scrollHeight, clientHeight } = this.scroller;
-    this.follows = scrollHeight - scrollTop - clientHeight < AT_END_PX;
+    // What grows above or below is nobody's scrolling.
+    const up = scrollTop < this.lastTop;
+    this.lastTop = scrollTop;
+    if (scrollHeight - scrollTop - clientHeight < AT_END_PX) this.follows = true;
+    else if (up) this.follows = false;
     if (this.follows) this.fresh = 0;
     this.told();
     if (scrollTop < NEAR_PX / 2 && !this.asking && this.lines.all.length > 0) {

@@ -6,6 +6,7 @@ import { markOf } from "../link/marks.js";
 
 const TICK_MS = 100;
 const MOST_SHOWN = 6;
+const MOST_WAITS = 3;
 const AROUND = 2 * Math.PI * 8;
 
 export class Held {
@@ -26,8 +27,10 @@ export class Held {
   }
 
   draw() {
-    // What waits for a person first, then what goes soonest.
-    const sorted = [...this.held].sort((one, other) => Number(other.waits) - Number(one.waits) || (one.left ?? 0) - (other.left ?? 0));
+    // The newest that wait for a person, then what goes soonest, then all others.
+    const waits = this.held.filter((one) => one.waits).reverse();
+    const timed = this.held.filter((one) => !one.waits).sort((one, other) => one.left - other.left);
+    const sorted = [...waits.slice(0, MOST_WAITS), ...timed, ...waits.slice(MOST_WAITS)];
     const known = sorted.map((one) => [one, this.lines.byId.get(one.i)]).filter(([, card]) => card);
     this.box.hidden = known.length === 0;
     const rows = known.slice(0, MOST_SHOWN).map(([one, card]) => this.row(one, card));
