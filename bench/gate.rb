@@ -15,9 +15,11 @@ module Bench
     PEOPLE = 400
     SYLLABLES = %w[gru bwi glo mu kle nest spo tri vel wob zan dro fli hep jaw kor lun].freeze
     TEXTS = ["morning all 🌅 who is on the boardwalk today?", "@Odalys can we see the wing again please",
-      "that is a second-year bird, look at the iris", "log of yesterday is on reedmere.example/log", "صباح الخير من شرفة الطيور", "the mist coming off the water is unreal", "🪶🪶🪶",
-      "ring number looks like K41 207", "it's a reed warbler I think", "first time catching this live from the night shift", "どの鳥ですか",
-      "is that a reed warbler or a marsh warbler?? the song had so much mimicry in it", "BIRDERS ASSEMBLE", "!ring K41207", "yes", "so close!"].freeze
+      "that is a second-year bird, look at the iris", "log of yesterday is on reedmere.example/log", "صباح الخير من شرفة الطيور",
+      "the mist coming off the water is unreal", "🪶🪶🪶", "ring number looks like K41 207", "it's a reed warbler I think",
+      "first time catching this live from the night shift", "どの鳥ですか",
+      "is that a reed warbler or a marsh warbler?? the song had so much mimicry in it", "BIRDERS ASSEMBLE", "!ring K41207", "yes",
+      "so close!"].freeze
     REPLAYED = 50_000
     # What would keep every other line off stays out of the way of the rules behind it.
     SETTINGS = {"who_may_be_shown" => {"action" => "hold"}, "asked_for" => {"action" => "hold"}, "scripts" => {"action" => "hold"},
@@ -67,8 +69,8 @@ module Bench
     end
 
     def memory
-      @left_out ||= words(5000).map { |name| Bavard::Core::Gate::LeftOut::Entry.new(name) }
-      Bavard::Core::Gate::Memory.new(left_out: Bavard::Core::Gate::LeftOut.new(@left_out), first_seen: ->(_key) { 0 })
+      @left_out ||= Bavard::Core::Gate::LeftOut.new(words(5000).map { |name| Bavard::Core::Gate::LeftOut::Entry.new(name) })
+      Bavard::Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(_key) { 0 })
     end
 
     # Every kind of rule, and none that stops at the first.

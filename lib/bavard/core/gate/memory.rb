@@ -102,7 +102,7 @@ module Bavard
         # Pairs of the smallest hashes: one of them alone may well be of a word that every line has.
         def signatures(sight)
           first, second, third = sight.words.min(3)
-          [first ^ (second << 1), first ^ (third << 1), second ^ (third << 1)]
+          [first ^ (second >> 1), first ^ (third >> 1), second ^ (third >> 1)]
         end
 
         # @return [Boolean] by the share of words in common (Jaccard)
