@@ -10,11 +10,12 @@ require_relative "keyboard_to_screen"
 require_relative "many_screens"
 require_relative "pack"
 require_relative "pipeline"
+require_relative "prompter"
 require_relative "restart"
 require_relative "stage"
 require_relative "three_feeds"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -25,6 +26,7 @@ found[:emotes] = Bench::Emotes.new.run if wanted.include?("emotes")
 found[:three_feeds] = Bench::ThreeFeeds.new.run if wanted.include?("feeds")
 found[:pack] = Bench::Pack.new.run if wanted.include?("pack")
 found[:stage] = Bench::Stage.new.run if wanted.include?("stage")
+found[:prompter] = Bench::Prompter.new.run if wanted.include?("prompter")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -39,6 +41,15 @@ if (gate = found[:gate])
     "20 000 lines/s or more", steal]
   rows << ["gate with 10 000 words against 100", "#{gate[:ratio_to_100_words]} ×", "1 ×", "1.3 × or less", steal]
   rows << ["replay of 50 000 lines", "#{gate[:replay_50_000_lines_s]} s", "-", "10 s or less", steal]
+end
+if (prompter = found[:prompter])
+  steal = "#{prompter[:steal_percent]} %"
+  rows << ["prompter, #{prompter[:lines]} lines back, frames a second while it scrolls", prompter[:frames_per_s].to_s,
+    "#{prompter[:frames_still]} still", "60", steal]
+  rows << ["its heap", "#{prompter[:heap_mb]} MB, #{prompter[:nodes]} elements", "-", "150 MB or less", steal]
+  {by_another: ["a deed seen by another", 200], on_screen: ["a pull off the screen", 150]}.each do |key, (words, promised)|
+    rows << ["#{words}, half and 99 in 100", prompter[key].values.map { |ms| "#{ms} ms" }.join(", "), "-", "#{promised} ms or less", steal]
+  end
 end
 if (keyboard = found[:keyboard_to_screen])
   ours, floor = keyboard.values_at(:ours, :floor)
@@ -96,4 +107,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter])

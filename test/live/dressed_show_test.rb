@@ -116,6 +116,23 @@ class DressedShowTest < HouseTest
     assert db[:feeds].where(id: @feed.id).get(:draft_only)
   end
 
+  def test_the_platforms_own_delete_and_silencing_pull_what_is_held
+    hold = Bavard::Core::Gate::Settings.hold("ms" => 60_000)
+    @show.ask { |show| show.use_gate(show.record.gate.merge("hold" => hold)) }
+    take(:line, said("first"), id: "m1")
+    take(:line, said("second"), id: "m2")
+    assert_equal 2, @show.ask { |show| show.gatehouse.size }
+    take(:delete_line, nil, id: "m1")
+    assert_equal 1, @show.ask { |show| show.gatehouse.size }
+    take(:clear_person, "ann")
+    assert_equal 0, @show.ask { |show| show.gatehouse.size }
+    clock.now_ms += 61_000
+    @show.ask { true }
+    assert_empty aired
+    until_written
+    assert_equal [[false, true]], db[:lines].select_map(%i[aired pulled]).uniq
+  end
+
   def test_every_step_of_a_line_is_told_in_the_log
     take(:line, said("look :wren:"))
     take(:line, said("!ring"))

@@ -7,14 +7,15 @@ const KINDS = {
   hold_all: "Hold everything",
   off_picture: "Chat off the picture",
   roles_only: "Only people with a role",
-  slow: "20 lines a minute",
+  slow: "Slow down",
 };
 
 export class Brake {
   constructor() {
     const minutes = document.querySelector("#brake-minutes");
+    const pace = document.querySelector("#brake-pace");
     const brakes = Object.entries(KINDS).map(([kind, words]) =>
-      button(words, null, () => this.send({ kind, minutes: minutes.value }), "brake"),
+      button(words, null, () => this.send({ kind, minutes: minutes.value, per_minute: pace.value }), "brake"),
     );
     document.querySelector("#brakes").append(...brakes);
     document.querySelector("#brake-off").addEventListener("click", () => this.send({ kind: "off" }));

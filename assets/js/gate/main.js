@@ -61,7 +61,8 @@ document.querySelector("#edit-undo").addEventListener("click", () => edit.undo()
 
 follow((show) => {
   const { in: came, off } = show.figures;
-  document.querySelector("#hour").textContent = `Last hour: ${came} in, ${came - off} through`;
+  document.querySelector("#hour").textContent = `Last hour: ${came} in`;
+  document.querySelector("#off").textContent = `${off} kept off`;
   ladder.tellCounts(show.gate.rules, show.now);
   sets.tell(show.gate);
   if (!edit.changed) hold.tell(show.gate.hold);

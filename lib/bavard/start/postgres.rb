@@ -13,6 +13,7 @@ module Bavard
       USER_WHEN_ROOT = "postgres"
       BINARIES = "/usr/lib/postgresql/*/bin"
       FIRST_PORT = 5460
+      TRIES = 5
       WAIT_S = 30
       # For tests: nothing there has to outlive a power cut.
       FLEETING = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
@@ -105,13 +106,25 @@ module Bavard
         nil
       end
 
+      # Another one may take the port between our look at it and PostgreSQL's: then the next one is tried.
       def launch
-        port = Ports.free(@port || FIRST_PORT)
+        first = @port || FIRST_PORT
+        tries = 0
+        begin
+          Ports.free(first).tap { |port| launch_at(port) }
+        rescue Error => error
+          raise unless error.message.include?("listen socket") && (tries += 1) < TRIES
+
+          first += tries
+          retry
+        end
+      end
+
+      def launch_at(port)
         log = File.join(@folder, "server.log")
         FileUtils.rm_f(log)
         options = "-p #{port} -c listen_addresses=127.0.0.1 -k '' -c max_connections=60 #{FLEETING if @fleeting}"
         run!("pg_ctl", "-D", @folder, "-l", log, "-o", options, "-w", "-t", WAIT_S.to_s, "start", log:)
-        port
       end
 
       def make_database

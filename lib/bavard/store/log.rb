@@ -76,7 +76,7 @@ module Bavard
 
       def of_kind(found, kind)
         case kind
-        when "kept_off" then found.exclude(action: "pass")
+        when "kept_off" then found.where(action: %w[drop hold], aired: false)
         when "pulled" then found.where(pulled: true)
         when "lines" then found.where(kind: Lines::CHAT)
         when "events" then found.where(kind: EVENT_KINDS)

@@ -57,7 +57,7 @@ module Bavard
           minutes = given["minutes"].to_s[/\A\d{1,3}\z/]&.to_i
           per_minute = (given["per_minute"].to_s[/\A\d{1,3}\z/] || 20).to_i.clamp(PER_MINUTE)
           until_ms = now_ms + [minutes * 60_000, LONGEST_MS].min if minutes&.positive?
-          new(kind:, roles: roles.empty? ? %w[host moderator] : roles, per_minute:, until_ms:, by:)
+          new(kind:, roles: roles.empty? ? ROLES : roles, per_minute:, until_ms:, by:)
         end
 
         # @param kept [Hash, nil] as {#to_h} gave it
