@@ -12,6 +12,9 @@ module Bavard
       # A line on its way to the picture. lane_id:: its feed's; verdict:: what the gate said
       Held = Struct.new(:line, :lane_id, :verdict, :draft_only)
 
+      # People whose first line is remembered; beyond it the database knows, at the next start.
+      MOST_KNOWN = 200_000
+
       attr_reader :document, :ladder, :memory, :brake, :left_out
 
       # @param document [Hash] as Core::Gate::Settings reads it
@@ -42,8 +45,7 @@ module Bavard
       # @return [Core::Gate::Verdict]
       def take(line)
         verdict = @ladder.take(line, @memory)
-        key = line.person.key
-        @first_seen[key] ||= line.arrived_at_ms unless line.event?
+        know(line) unless line.event?
         verdict = brake.on(verdict, Core::Gate::Sight.new(line).roles) if brake
         @counts.count(line.arrived_at_ms, verdict.findings.map(&:rule).uniq) if verdict.findings.any?
         verdict
@@ -111,6 +113,14 @@ module Bavard
       end
 
       private
+
+      def know(line)
+        key = line.person.key
+        return if @first_seen.key?(key)
+
+        @first_seen.shift if @first_seen.size >= MOST_KNOWN
+        @first_seen[key] = line.arrived_at_ms
+      end
 
       def brake_report(now_ms)
         brake && {kind: brake.kind, words: Core::Gate::Brake::KINDS[brake.kind], roles: brake.roles, per_minute: brake.per_minute, by: brake.by,
