@@ -65,7 +65,10 @@ class Pictures
 
   # Wide with where a line went, and as narrow as a panel.
   def prompter
+    screen = shown_somewhere
     station("/prompter/", ".row.aired", nil)
+    # A line that came while the screen was there.
+    sleep 20
     @browser.execute("[...document.querySelectorAll('.row.aired')].at(-3).click()")
     @browser.execute("[...document.querySelectorAll('.action')].find((one) => one.textContent.includes('Where it went')).click()")
     until_there(".trace li")
@@ -76,7 +79,20 @@ class Pictures
     sleep 1
     shot("prompter-narrow")
     size(*SIZE)
+    screen.close
   end
+
+  # A screen of the first stage.
+  def shown_somewhere
+    station("/links", ".link-card", nil)
+    link = first_link
+    @browser.create_page.tap do |page|
+      page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
+      page.go_to(link)
+    end
+  end
+
+  def first_link = @browser.evaluate("document.querySelector('[data-link]').dataset.link")
 
   def type_into(field, text)
     @browser.execute(<<~JS, field, text)
@@ -141,7 +157,7 @@ class Pictures
   # The station Air with two screens, one of them drawn too small, and the picture of the right one over the dawn.
   def air
     station("/links", ".link-card", nil)
-    link = @browser.evaluate("document.querySelector('[data-link]').dataset.link")
+    link = first_link
     small = @browser.create_page
     small.command("Emulation.setDeviceMetricsOverride", width: 640, height: 360, deviceScaleFactor: 1, mobile: false)
     small.go_to(link)

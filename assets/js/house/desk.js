@@ -18,7 +18,7 @@ function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens,
   figure("gate", braked ? "brake is on" : held > 0 ? `${held} held, ${off} off` : `${off} kept off`, braked);
   figure("dress", emotes === 0 ? "no emotes yet" : count(emotes, "emote"));
   figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
-  figure("air", `${aired} on air · ${count(screens, "screen")}`);
+  figure("air", `${count(screens, "screen")} · ${aired} on air`);
   const lamp = document.querySelector("#on-air");
   lamp.classList.toggle("lit", onAir);
   lamp.lastElementChild.textContent = onAir ? "On air" : "Off air";

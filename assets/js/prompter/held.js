@@ -5,6 +5,8 @@ import { nameOf, wordsOf } from "./row.js";
 import { markOf } from "../link/marks.js";
 
 const TICK_MS = 100;
+// Below that tenths of a second count.
+const EXACT_MS = 10000;
 const MOST_SHOWN = 6;
 const MOST_WAITS = 3;
 const AROUND = 2 * Math.PI * 8;
@@ -53,7 +55,7 @@ export class Held {
       ring.append(circle);
     }
     const words = make("p", "", markOf(card.m), nameOf(card), " ", wordsOf(card));
-    const when = make("small", "said figure");
+    const when = make("small", "said");
     const row = make("div", "held-row", ring, make("div", "held-words", words, when));
     row.dataset.line = one.i;
     if (setup.acts)
@@ -74,7 +76,10 @@ export class Held {
       row.querySelector(".ring .left").style.strokeDasharray = `${share * AROUND} ${AROUND}`;
       const card = this.lines.byId.get(one.i);
       const by = one.waits ? `held by ${card?.rule ?? "a rule"}` : "";
-      const when = left === null ? "no limit" : `${one.waits ? "leaves" : "goes on screen"} in ${(left / 1000).toFixed(1)} s`;
+      const when =
+        left === null
+          ? "no limit"
+          : `${one.waits ? "leaves" : "goes on screen"} in ${left < EXACT_MS ? (left / 1000).toFixed(1) : Math.ceil(left / 1000)} s`;
       row.querySelector("small").textContent = [by, when].filter(Boolean).join(", ");
     }
   }

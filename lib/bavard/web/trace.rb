@@ -30,7 +30,7 @@ module Bavard
         came = @entry.trace.first&.at(1) || @line.arrived_at_ms
         all = @entry.trace.filter_map { |name, at_ms, what| step(name, at_ms, what) } + @deeds.flat_map { |deed| done(deed) }
         all << pulled_since if @entry.pulled && all.none? { |one| one[:kind] == "off" }
-        all.sort_by.with_index { |one, index| [one[:at], index] }.map { |one| one.merge(plus: plus(one[:at] - came)) }
+        all.sort_by.with_index { |one, index| [one[:at], index] }.map.with_index { |one, index| one.merge(plus: plus(one[:at] - came, index)) }
       end
 
       private
@@ -93,8 +93,8 @@ module Bavard
       def label(rule) = Core::Gate::Rules.label(rule)
       def exact(ms) = Time.at(ms/1000r).strftime("%H:%M:%S")
 
-      def plus(ms)
-        return exact(@line.arrived_at_ms) + Time.at(@line.arrived_at_ms/1000r).strftime(".%L") if ms <= 0
+      def plus(ms, index)
+        return exact(@line.arrived_at_ms) + Time.at(@line.arrived_at_ms/1000r).strftime(".%L") if index.zero?
         return "+ #{ms} ms" if ms < SECOND_MS
 
         "+ #{format("%.2f", ms / 1000.0)} s"
