@@ -62,6 +62,21 @@ class StoppedWordsTest < Minitest::Test
     assert_equal ["nesstlings"], seen("nesstlings", "nestlings")
   end
 
+  def test_a_letter_that_stands_alone_for_no_reason_belongs_to_the_word_beside_it
+    assert_equal ["g rubwit"], seen("a g rubwit", "grubwit")
+    assert_equal ["grubwi t"], seen("grubwi t", "grubwit")
+    assert_empty seen("a rubwit", "arubwit")
+    assert_empty seen("grub wit, gru bwit", "grubwit")
+  end
+
+  def test_looking_changes_nothing_in_what_is_looked_at
+    finder = Words::Finder.new(["grubwit"])
+    parts = Words::Finder.parts("g rubwit g r u b")
+    before = parts.map(&:dup)
+    finder.find("g rubwit g r u b", "g rubwit g r u b", parts)
+    assert_equal before, parts
+  end
+
   def test_numbers_are_numbers
     assert_empty seen("101 at 5:07, K41207", "lol", "sol", "kal")
   end

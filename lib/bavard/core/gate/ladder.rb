@@ -38,9 +38,9 @@ module Bavard
 
         # Judges a line and remembers that it was said.
         #
+        # @param sight [Sight] of the line, where there is one already
         # @return [Verdict]
-        def take(line, memory)
-          sight = Sight.new(line)
+        def take(line, memory, sight = Sight.new(line))
           verdict = of(sight, memory)
           memory.note(sight)
           verdict

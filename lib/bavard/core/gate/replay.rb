@@ -29,7 +29,8 @@ module Bavard
 
         # @param line [Chat::Line]
         def take(line)
-          before, after = @ladders.map { |ladder, memory| ladder.take(line, memory) }
+          sight = Sight.new(line)
+          before, after = @ladders.map { |ladder, memory| ladder.take(line, memory, sight) }
           @lines += 1
           bar = bar(line)
           bar[0] += 1

@@ -21,7 +21,7 @@ module Bavard
            "ʍ" => "w", "ʎ" => "y", "ɓ" => "b", "ɗ" => "d", "ɠ" => "g", "ɦ" => "h", "ɨ" => "i", "ɫ" => "l", "ɱ" => "m", "ɲ" => "n", "ɵ" => "o",
            "ʋ" => "u", "ʉ" => "u", "ʂ" => "s", "ʐ" => "z", "ɛ" => "e", "ɜ" => "e", "ɩ" => "i", "α" => "a", "ε" => "e", "η" => "n", "κ" => "k",
            "τ" => "t", "χ" => "x", "ω" => "w", "Σ" => "e", "Ω" => "o", "в" => "b", "к" => "k", "м" => "m", "н" => "h", "т" => "t", "ш" => "w",
-           "п" => "n", "ц" => "u"},
+           "п" => "n", "ц" => "u", "я" => "r", "Я" => "r"},
           # Flags' letters, and letters in dark circles and squares.
           ROWS.flat_map { |row| ("a".."z").each_with_index.map { |letter, index| [[row + index].pack("U"), letter] } }.to_h,
           # Digits in dark circles.

@@ -13,8 +13,8 @@ module Bavard
         module Torn
           # A word is put together from at most so many parts.
           MOST_TOGETHER = 64
-          # Letters that stand alone for good reason, also after an apostrophe.
-          ALONE = %w[a e i o u y s t d m n l].to_h { |letter| [letter, true] }.freeze
+          # Letters that stand alone for good reason.
+          ALONE = %w[a e i o u y n s].to_h { |letter| [letter, true] }.freeze
           WEAK_SIGNS = %r{[/,;:("'=)]}
           # A gap of spaces is closed only when that many parts come together, or a letter stands alone that never does.
           APART = 3
@@ -68,7 +68,7 @@ module Bavard
           def from(parts, first, index)
             return unless index.begins?(parts[first])
 
-            word = +parts[first]
+            word = parts[first].dup
             found = nil
             last = first + 2
             while last < parts.size && last - first < MOST_TOGETHER * 2 && closes?(parts[last - 2], parts[last - 1], parts[last])

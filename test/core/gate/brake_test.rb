@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require_relative "../../support/lines"
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/gate/settings"
+require_relative "../../../lib/bavard/live/gatehouse"
+
+class BrakeTest < Minitest::Test
+  include Lines
+
+  Brake = Bavard::Core::Gate::Brake
+
+  def brake(kind, **more) = Brake.read({"kind" => kind}.merge(more.transform_keys(&:to_s)), now_ms: 1000, by: "Odalys")
+
+  def gatehouse(brake, hold_ms: 0)
+    document = Bavard::Core::Gate::Settings::DEFAULT.merge("brake" => brake.to_h, "hold" => {"ms" => hold_ms, "by_role" => {}, "leaves_after_ms" => nil})
+    Bavard::Live::Gatehouse.new(document)
+  end
+
+  def test_everything_is_held_until_somebody_lets_it_go
+    gatehouse = gatehouse(brake("hold_all"))
+    verdict = gatehouse.take(line(1, "hello"))
+    assert_equal [:hold, "brake"], [verdict.action, verdict.rule]
+    assert gatehouse.hold(line(1, "hello"), 1, verdict, 0)
+    assert_equal [[], []], gatehouse.advance(1)
+    gatehouse.let_go(1)
+    assert_equal([1], gatehouse.advance(2).first.map { |held| held.line.id })
+  end
+
+  def test_only_people_with_a_role_and_what_a_rule_drops_stays_dropped
+    gatehouse = gatehouse(brake("roles_only", roles: %w[moderator]))
+    assert_equal :drop, gatehouse.take(line(1, "hello")).action
+    assert_predicate gatehouse.take(line(2, "hello", badges: ["moderator"])), :pass?
+    assert_equal "command_lines", gatehouse.take(line(3, "!ring", badges: ["moderator"])).rule
+  end
+
+  def test_at_most_so_many_a_minute
+    gatehouse = gatehouse(brake("slow", per_minute: "6"))
+    5.times do |at|
+      one = line(at, "line of text #{at}", at_ms: at)
+      assert gatehouse.hold(one, 1, gatehouse.take(one), 0)
+    end
+    assert_equal([1, 0, 1], [0, 5000, 10_000].map { |now| gatehouse.advance(now).first.size })
+  end
+
+  def test_its_end_is_seen_and_comes
+    timed = brake("off_picture", minutes: "5")
+    assert_equal [301_000, true], [timed.until_ms, timed.off_picture?]
+    refute timed.over?(300_999)
+    assert timed.over?(301_000)
+    assert_nil brake("hold_all").until_ms
+    assert_equal timed, Brake.from(timed.to_h)
+    assert_raises(Bavard::Error) { brake("anchor") }
+    assert_equal Brake::PER_MINUTE.end, brake("slow", per_minute: "999").per_minute
+  end
+end
