@@ -80,6 +80,16 @@ class PeopleTest < WebTest
     as(:sunniva) { assert_equal 404, get(second).status }
   end
 
+  def test_whoever_is_invited_and_has_no_account_comes_back_to_the_invitation
+    link = invite("reader")
+    as(:newcomer) do
+      get link
+      assert_equal 302, last_response.status
+      sign_up(email: "newcomer@reedmere.example", show: "Own")
+      assert_equal link, URI(last_response.headers["location"]).path
+    end
+  end
+
   def test_a_role_changes_and_ends_at_once
     join(invite("director"))
     account = account_of("teo@reedmere.example")

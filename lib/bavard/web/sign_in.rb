@@ -46,12 +46,16 @@ module Bavard
         prefix "/account"
         login_redirect "/feeds"
         already_logged_in { redirect "/feeds" }
-        create_account_redirect "/feeds"
+        # To where they wanted to go, such as an invitation.
+        create_account_redirect { @asked_for || "/feeds" }
         logout_redirect "/account/login"
         require_login_redirect { login_path }
         login_return_to_requested_location? true
         two_factor_auth_return_to_requested_location? true
-        before_create_account { Begin.check(self) }
+        before_create_account do
+          @asked_for = remove_session_value(login_redirect_session_key)
+          Begin.check(self)
+        end
         after_create_account { Begin.show(self, site) }
       end
       # What it is called.
