@@ -21,7 +21,7 @@ class LogTest < HouseTest
     at_ms = @at - back_ms
     line = Lines.line((at_ms * 1000) + (@count = @count.to_i + 1), text, at_ms:, feed_id: @feed.id, **more.except(:kind))
     line.kind = more[:kind] if more[:kind]
-    Entry.new(line, verdict, true, pulled, [["received", at_ms, nil], ["judged", at_ms, "passed"]]).tap { |entry| house.lines.add(@show.id, [entry]) }
+    Entry.new(line, verdict, verdict.pass?, pulled, [["received", at_ms, nil], ["judged", at_ms, "passed"]]).tap { |entry| house.lines.add(@show.id, [entry]) }
   end
 
   def found(**search) = @log.page(@show.id, Search.new(**search)).map { |entry| entry.line.text }
