@@ -35,7 +35,7 @@ module Bavard
         night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
         card = LineCard.of(line, night, @lane.mark, @wardrobe&.call)
         card[:day] = day
-        card[:off] = Core::Gate::Rules.label(noted.verdict.rule) unless noted.verdict.pass?
+        card[:off] = Core::Gate::Rules.label(noted.verdict.rule) if noted.verdict.drop?
         card[:pulled] = true if noted.pulled
         card[:e] = Core::Chat::EventWords.of(line) if line.event?
         card
