@@ -4,6 +4,7 @@
 
 require "fileutils"
 require "json"
+require_relative "cues"
 require_relative "emotes"
 require_relative "gate"
 require_relative "keyboard_to_screen"
@@ -14,8 +15,9 @@ require_relative "prompter"
 require_relative "restart"
 require_relative "stage"
 require_relative "three_feeds"
+require_relative "voices"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -27,6 +29,8 @@ found[:three_feeds] = Bench::ThreeFeeds.new.run if wanted.include?("feeds")
 found[:pack] = Bench::Pack.new.run if wanted.include?("pack")
 found[:stage] = Bench::Stage.new.run if wanted.include?("stage")
 found[:prompter] = Bench::Prompter.new.run if wanted.include?("prompter")
+found[:cues] = Bench::Cues.new.run if wanted.include?("cues")
+found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -41,6 +45,17 @@ if (gate = found[:gate])
     "20 000 lines/s or more", steal]
   rows << ["gate with 10 000 words against 100", "#{gate[:ratio_to_100_words]} ×", "1 ×", "1.3 × or less", steal]
   rows << ["replay of 50 000 lines", "#{gate[:replay_50_000_lines_s]} s", "-", "10 s or less", steal]
+end
+if (cues = found[:cues])
+  rows << ["500 cues for one kind of event, one core", "#{cues[:events_per_s]} events/s", "-", "20 000 events/s or more", "#{cues[:steal_percent]} %"]
+end
+if (voices = found[:voices])
+  steal = "#{voices[:steal_percent]} %"
+  sign = voices[:sign]
+  rows << ["a level to the painted sign, half of #{sign[:turns]}, without the attack", "#{sign[:half_ms]} ms, #{sign[:never]} never", "-",
+    "80 ms or less", steal]
+  rows << ["99 in 100", "#{sign[:p99_ms]} ms", "-", "200 ms or less", steal]
+  rows << ["40 people at 50 levels/s, 20 stages, of one core", "#{voices[:cpu_percent]} %", "-", "25 % or less", steal]
 end
 if (prompter = found[:prompter])
   steal = "#{prompter[:steal_percent]} %"
@@ -107,4 +122,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices])

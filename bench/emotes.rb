@@ -2,12 +2,15 @@
 
 require_relative "../lib/bavard/core/chat/fragments"
 require_relative "../lib/bavard/core/dress/emote_index"
+require_relative "cpu"
 require_relative "steal"
 
 module Bench
   # Lines cut into fragments with the codes of 20 shelves: 50 000 of them against 100, on one core; beside it the floor,
   # a bare split and look-up of the same words.
   class Emotes
+    include Cpu
+
     SHELVES = 20
     FEW = 100
     MANY = 50_000
@@ -52,12 +55,6 @@ module Bench
 
     def bare(words)
       LINES.times { |number| TEXTS[number % TEXTS.size].split.each { |word| words[word] } }
-    end
-
-    def cpu
-      from = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
-      yield
-      Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID) - from
     end
   end
 end

@@ -4,12 +4,15 @@ require_relative "../lib/bavard/core/chat/line"
 require_relative "../lib/bavard/core/gate/ladder"
 require_relative "../lib/bavard/core/gate/replay"
 require_relative "../lib/bavard/core/gate/rule_set"
+require_relative "cpu"
 require_relative "steal"
 
 module Bench
   # The gate with everything on: 10 000 stopped words and 5 000 people left out, on one core; beside it the same with 100
   # words, and lines that are only looked at once each. And a replay of 50 000 lines.
   class Gate
+    include Cpu
+
     LINES = 3000
     RUNS = 12
     PEOPLE = 400
@@ -60,12 +63,6 @@ module Bench
     def judge(ladder, lines)
       memory = memory()
       lines.each { |one| ladder.take(one, memory) }
-    end
-
-    def cpu
-      from = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
-      yield
-      Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID) - from
     end
 
     def memory

@@ -10,12 +10,15 @@ require_relative "../lib/bavard/feeds/irc"
 require_relative "../lib/bavard/live/line_ids"
 require_relative "../lib/bavard/live/playout"
 require_relative "../lib/bavard/relay/topic"
+require_relative "cpu"
 require_relative "steal"
 
 module Bench
   # From the bytes of an IRC line with 12 tags to a frame that is ready to send out, one frame a line, on one core;
   # beside it the floor: a bare parse-and-escape of the same lines.
   class Pipeline
+    include Cpu
+
     RUNS = 60
     LINES = 400
     UNESCAPED = {":" => ";", "s" => " "}.freeze
@@ -40,12 +43,6 @@ module Bench
     end
 
     private
-
-    def cpu
-      from = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
-      yield
-      Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID) - from
-    end
 
     # 12 tags, as a server with everything on sends them.
     def wire(number)

@@ -6,6 +6,7 @@ require "securerandom"
 require_relative "../lib/bavard/core/stage/edit"
 require_relative "../lib/bavard/pictures/cabinet"
 require_relative "../lib/bavard/pictures/workshop"
+require_relative "../lib/bavard/store/cast"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
 require_relative "../lib/bavard/store/left_out"
@@ -31,16 +32,32 @@ module Bavard
                      "text_colour" => "house:ground"}],
           ["text", {"x" => 67, "y" => 60, "width" => 800, "height" => 76, "text_face" => "house:heading", "text_size_px" => 46,
                     "text_weight" => 700, "text_colour" => "house:ground", "words" => "Dawn ringing, east bank", "called" => "Title"}],
+          ["goal", {"x" => 890, "y" => 940, "width" => 430, "height" => 120, "counted" => "subscriptions", "since" => "ever",
+                    "already" => 42, "to" => 60, "text_size_px" => 24, "called" => "Nest boxes"}],
+          ["alerts", {"x" => 460, "y" => 150, "width" => 860, "height" => 280, "text_size_px" => 46}],
+          ["voices", {"x" => 1350, "y" => 160, "width" => 503, "height" => 420, "at_most" => 4, "align" => "end", "text_size_px" => 26}],
           ["chat", {"x" => 67, "y" => 438, "width" => 795, "height" => 585, "text_size_px" => 31, "text_weight" => 600}]
         ]},
         {name: "Ringing table", size: [795, 585], backdrop: "table", pieces: [
           ["chat", {"x" => 24, "y" => 24, "width" => 747, "height" => 537, "text_size_px" => 24}, "field_notes"]
+        ]},
+        {name: "Round table", size: [1920, 1080], backdrop: "dawn", pieces: [
+          ["voices", {"x" => 80, "y" => 110, "width" => 520, "height" => 470, "called" => "One below another"}],
+          ["voices", {"x" => 700, "y" => 110, "width" => 520, "height" => 560, "arranged" => "grid", "columns" => 2, "name_place" => "below",
+                      "names" => "first", "face_size" => 420, "face_round" => 50, "sign" => "ring", "at_most" => 4,
+                      "plate_opacity" => 60, "called" => "Grid"}],
+          ["voices", {"x" => 1290, "y" => 110, "width" => 560, "height" => 560, "arranged" => "arc", "name_place" => "below", "names" => "first",
+                      "plate_for" => "none", "sign" => "lift", "sign_size" => 30, "face_size" => 330, "at_most" => 5,
+                      "text_outline_px" => 2, "text_face" => "house:heading", "called" => "On an arc"}],
+          ["portraits", {"x" => 330, "y" => 640, "width" => 1260, "height" => 440}]
         ]},
         {name: "Interval", size: [1920, 1080], backdrop: "thermal", pieces: [
           ["text", {"x" => 360, "y" => 330, "width" => 1200, "height" => 120, "text_face" => "house:heading", "text_size_px" => 76,
                     "text_align" => "centre", "words" => "Back after the net round", "called" => "Title"}],
           ["clock", {"x" => 660, "y" => 470, "width" => 600, "height" => 160, "text_size_px" => 120, "text_align" => "centre",
                      "clock" => "length", "minutes" => 10, "after" => "any moment now"}],
+          ["portraits", {"x" => 460, "y" => 640, "width" => 1000, "height" => 316}],
+          ["room_card", {"x" => 1340, "y" => 60, "width" => 520, "height" => 180, "join" => "Come and sit with us"}],
           ["chat", {"x" => 0, "y" => 960, "width" => 1920, "height" => 90, "text_size_px" => 32}, "one_line"]
         ]}
       ].freeze
@@ -54,6 +71,8 @@ module Bavard
         "Marsh pack" => %w[robin bluetit finch warbler starling swallow egret avocet crane mallard pochard birdhouse
           plume vole drop mist wave moss eye net map moon boat bob wren]
       }.freeze
+      FACES = File.expand_path("pictures/cast", __dir__)
+      CAST = {"odalys" => "#f3b634", "ibrahim" => "#8fc0ea", "sunniva" => "#9fd39a", "teo" => "#e9a0bd"}.freeze
       PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
 
       # @param platforms [Start::Standins, nil] nil without them
@@ -88,6 +107,7 @@ module Bavard
         create_gate(shows, show)
         STAGES.each { |stage| create_stage(show, stage) }
         create_shelves(show)
+        create_cast(show)
         create_feeds(show) if @platforms
       end
 
@@ -142,6 +162,27 @@ module Bavard
 
       def dress = @dress ||= Store::Dress.new(@db)
 
+      # The people of "The hides" with faces and pictures for what they do.
+      def create_cast(show)
+        cast = Store::Cast.new(@db)
+        workshop = Pictures::Workshop.new
+        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
+        made = CAST.to_h do |key, _|
+          files = Dir[File.join(FACES, "#{key}*.svg")]
+          [key, files.to_h { |file| [File.basename(file, ".svg"), cabinet.keep(workshop.make(File.binread(file), "figure")).id] }]
+        end
+        CAST.each { |key, colour| create_member(cast, show.id, key, colour, made.fetch(key)) }
+      ensure
+        workshop&.stop
+      end
+
+      def create_member(cast, show_id, key, colour, pictures)
+        cast.seen(show_id, "hidewire", key, key.capitalize, (Time.now.to_r * 1000).to_i)
+        id = @db[:cast_members].where(show_id:, key:).get(:id)
+        states = Core::Voice::Portrait::STATES.to_h { |state| [state, pictures.fetch("#{key}_#{state}")] }
+        cast.keep(show_id, id, face: pictures.fetch(key), states:, colour:, host: key == "odalys")
+      end
+
       # Oxbow and Skein read at once; Lantern waits for today's number, as it does every day.
       def create_feeds(show)
         feeds = Store::Feeds.new(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]))
@@ -162,6 +203,7 @@ module Bavard
         case key
         when "oxbow" then {"host" => "127.0.0.1", "port" => @platforms.ports["irc"], "tls" => false, "channel" => CHANNEL, "nick" => nil}
         when "lantern" then {"number" => nil, "channel" => nil}
+        when "hidewire" then {"room" => "hides", "follow" => nil}
         else {"room" => "reedmere"}
         end
       end

@@ -40,8 +40,11 @@ class Pictures
     gate
     prompter
     station("/people/", ".person", "people")
+    station("/dress/cast/", ".cast-tile img", "cast")
+    cues
     stages
     air
+    voices
     day_or_night("light")
     station("/stage", ".hand.chosen", "stage-day")
     @browser.quit
@@ -109,8 +112,6 @@ class Pictures
     until_there(".look-picture .line")
     sleep 1.5
     shot("looks")
-    station(stage_at(2), ".measure", "stage-field-notes")
-    station(stage_at(3), ".measure", "stage-one-line")
     legibility
   end
 
@@ -173,6 +174,35 @@ class Pictures
     sleep 0.1 until right.evaluate(MARKS) == 3
     right.screenshot(path: File.join(FOLDER, "air-page.png"))
     [small, right].each(&:close)
+  end
+
+  # A cue chosen, and an event tried in the drafts.
+  def cues
+    station("/dress/cues/", ".cue-row", nil)
+    @browser.execute("[...document.querySelectorAll('.cue-row')].find((row) => row.textContent.includes('Tips')).click()")
+    until_there("#edit-title")
+    type_into("#try [name=amount]", "25")
+    type_into("#try [name=message]", "for a nest box on the east bank")
+    @browser.execute("document.querySelector('#try-kind').value = 'tip'")
+    @browser.at_css("#try [value=draft]").click
+    until_there(".cue-waiting.playing")
+    shot("cues")
+  end
+
+  # Voices in three looks over portraits; portraits with a room card.
+  def voices
+    station("/links", ".link-card", nil)
+    links = @browser.evaluate("[...document.querySelectorAll('[data-link]')].map((link) => link.dataset.link)")
+    {"voices" => [links[2], "dawn"], "portraits" => [links[3], "thermal"]}.each do |name, (link, backdrop)|
+      page = @browser.create_page
+      page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
+      page.go_to(link)
+      page.execute(BEHIND.sub("dawn", backdrop))
+      sleep 3
+      sleep 0.05 until page.evaluate("document.querySelector('.talking') !== null")
+      page.screenshot(path: File.join(FOLDER, "#{name}.png"))
+      page.close
+    end
   end
 
   def station(path, there, name)

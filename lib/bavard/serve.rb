@@ -27,6 +27,7 @@ require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
 require_relative "relay/hub"
 require_relative "start/data_folder"
+require_relative "store/cast"
 require_relative "store/database"
 require_relative "store/dress"
 require_relative "store/deeds"
@@ -41,6 +42,7 @@ require_relative "store/secret_box"
 require_relative "store/shows"
 require_relative "store/files"
 require_relative "store/stages"
+require_relative "store/tallies"
 require_relative "web/app"
 
 module Bavard
@@ -90,7 +92,7 @@ module Bavard
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
-        **people_stores,
+        **people_stores, **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
@@ -100,6 +102,10 @@ module Bavard
     # Who is heard, who is left out, who helps, and what they do.
     def people_stores
       {known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), team: Store::Members.new(@db)}
+    end
+
+    def voices
+      {cast: Store::Cast.new(@db), tallies: Store::Tallies.new(@db), conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations"))}
     end
 
     def picture_desk(fetcher, store)

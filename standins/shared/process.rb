@@ -36,9 +36,10 @@ module StandIns
     # @param cut [Proc] cuts everybody off
     # @param api [#call, nil] answers a request that is for the platform itself, or gives nil
     # @param granting [Boolean] whether it gives permissions
-    def serve(room, cut:, api: nil, granting: true)
+    # @param pace [String] lines a minute, where no other is set
+    def serve(room, cut:, api: nil, granting: true, pace: "14")
       # Viewers of different platforms do not say the same at the same time.
-      talkers = Talkers.new(room, chatter.rotate(name.sum), per_minute: setting("PACE", "14").to_f)
+      talkers = Talkers.new(room, chatter.rotate(name.sum), per_minute: setting("PACE", pace).to_f)
       page = Page.new(Page::Platform.new(name:, mark: @mark, cut:), room, talkers, mischief, grants: granting ? grants : nil)
       app = ->(env) { api&.call(env) || (granting && grants.call(env)) || page.call(env) }
       web = Puma::Server.new(app, nil, {min_threads: 2, max_threads: 16, log_writer: Puma::LogWriter.null})

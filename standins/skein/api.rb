@@ -14,7 +14,7 @@ module Skein
       @beat_ms = beat_ms
       @clients = []
       @lock = Mutex.new
-      room.listen { |post| clients.each { |client| client.post(post) } }
+      listen_to(room)
     end
 
     def clients = @lock.synchronize { @clients.dup }
@@ -29,6 +29,8 @@ module Skein
 
     private
 
+    def listen_to(room) = room.listen { |post| clients.each { |client| client.post(post) } }
+
     def me(env)
       token = @grants.token(env)
       return [401, {"content-type" => "application/json"}, ["{}"]] unless token
@@ -37,8 +39,10 @@ module Skein
         [JSON.generate("login" => token.account, "name" => token.account.capitalize, "scopes" => token.scopes)]]
     end
 
+    def client(env) = Client.new(env, env["rack.hijack"].call, @room, @grants, @mischief, beat_ms: @beat_ms)
+
     def stream(env)
-      client = Client.new(env, env["rack.hijack"].call, @room, @grants, @mischief, beat_ms: @beat_ms)
+      client = client(env)
       Thread.new do
         @lock.synchronize { @clients << client }
         client.run

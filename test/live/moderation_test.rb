@@ -31,6 +31,14 @@ class ModerationTest < HouseTest
   def ask(&block) = @show.ask(&block)
   def hold(ms, **more) = ask { |show| show.use_gate(show.record.gate.merge("hold" => Bavard::Core::Gate::Settings.hold({"ms" => ms}.merge(more.transform_keys(&:to_s))))) }
 
+  def start_again
+    @shows.stop
+    @lease.close
+    @lease = nil
+    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @show = @shows[@record.id]
+  end
+
   # @return [Integer] the line's id
   def say(text, login: "ann")
     @server.say(login, text)
@@ -55,11 +63,8 @@ class ModerationTest < HouseTest
     ask { |show| show.pull_line(id, "Teo") }
     wait_for("the deed to be told") { deeds.last&.fetch("by") == "Teo" }
     until_written
-    @shows.stop
-    @lease.close
-    @lease = nil
-    @shows = Bavard::Live::Shows.new(house, lease:).start
-    refute(@shows[@record.id].ask { |show| show.gatehouse.held?(id) })
+    start_again
+    refute(ask { |show| show.gatehouse.held?(id) })
     assert_empty shown
   end
 
@@ -71,14 +76,22 @@ class ModerationTest < HouseTest
     hold(60_000)
     id = say("later")
     until_written
-    @shows.stop
-    @lease.close
-    @lease = nil
-    @shows = Bavard::Live::Shows.new(house, lease:).start
-    @show = @shows[@record.id]
+    start_again
     assert(ask { |show| show.gatehouse.held?(id) })
     standing = ask { |show| show.desk(@stage.id).air.each_line.map(&:text) }
     assert_equal ["you ●●●●●●●●●●"], standing
+  end
+
+  def test_a_picture_that_comes_later_is_in_the_prompter_too
+    id = say("hello :wren:")
+    ask do |show|
+      line = show.prompter[id].line
+      line.placed = [[6, 6, "https://reedmere.example/wren.png"]]
+      line.dress(nil)
+      show.prompter.redraw(show.lanes) { |one| one.addresses.include?("https://reedmere.example/wren.png") }
+    end
+    wait_for("the line to be told again") { cards.count { |card| card["i"] == id } == 2 }
+    assert_equal "aired", cards.last["s"]
   end
 
   def test_a_shown_line_is_pulled_and_the_pull_taken_back
@@ -125,6 +138,24 @@ class ModerationTest < HouseTest
     say("three")
     wait_for("the new one") { shown.last == "three" }
     refute_includes shown, "two"
+  end
+
+  def test_what_is_large_pinned_and_marked_stands_again_after_a_restart
+    first = say("first")
+    second = say("second")
+    wait_for("both to be shown") { shown == %w[first second] }
+    ask do |show|
+      show.pin_line(first, true, "Teo")
+      show.mark_line(first, "answered", true, "Teo")
+      show.enlarge(second, "Teo")
+      show.undo_deed(show.enlarge(first, "Teo").id, "Ibrahim")
+      show.pin_line(second, true, "Teo")
+      show.pin_line(second, false, "Teo")
+    end
+    until_written
+    start_again
+    assert_equal([[first], second, ["answered"]], ask { |show| [show.prompter.pins, show.prompter.large, show.prompter[first].marks] })
+    wait_for("it to stand large") { air.last.key?("large") && air.last["large"]["i"] == second }
   end
 
   def test_a_line_is_put_on_the_stage_large_until_it_is_taken_off_or_pulled

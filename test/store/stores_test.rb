@@ -2,6 +2,7 @@
 
 require_relative "../support/house_test"
 require_relative "../support/lines"
+require_relative "../../lib/bavard/store/tallies"
 
 class StoresTest < HouseTest
   def entry(id, **options)
@@ -17,6 +18,18 @@ class StoresTest < HouseTest
   def test_a_password_closed_with_another_key_is_gone_and_not_wrong
     make_show
     assert_nil Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("j" * 32)).find(@feed.id).password
+  end
+
+  def test_what_happened_is_counted_from_the_log
+    show = make_show
+    tips = [entry(1000), entry(2000), entry(9000)].each { |one| one.line.kind = :tip }
+    tips.each { |one| one.line.paid = Bavard::Core::Amount.money(1250, "EUR") }
+    gift = entry(3000).tap { |one| one.line.kind = :gift }
+    gift.line.number = 5
+    house.lines.add(show.id, [*tips, gift, entry(4000)])
+    store = Bavard::Store::Tallies.new(db)
+    assert_equal [37.5, 5, 0], [store.since(show.id, 0)].flat_map { |tally| [tally.value("worth"), tally.value("gifts"), tally.value("followers")] }
+    assert_equal 0, store.since(show.id, 10**15).value("gifts")
   end
 
   def test_the_same_platform_id_is_kept_once

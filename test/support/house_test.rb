@@ -14,6 +14,7 @@ require_relative "../../lib/bavard/live/shows"
 require_relative "../../lib/bavard/pictures/cabinet"
 require_relative "../../lib/bavard/pictures/fetcher"
 require_relative "../../lib/bavard/pictures/workshop"
+require_relative "../../lib/bavard/store/cast"
 require_relative "../../lib/bavard/store/dress"
 require_relative "../../lib/bavard/store/deeds"
 require_relative "../../lib/bavard/store/feeds"
@@ -85,7 +86,8 @@ class HouseTest < Minitest::Test
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},
-      scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {})
+      scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {}),
+      cast: Bavard::Store::Cast.new(db), conversations: {}
     )
   end
 

@@ -30,6 +30,32 @@ class AccessibleTest < PreparedTest
     end
   end
 
+  def test_voice_rooms_and_the_cast
+    hidewire = RunningStandin.new("Hidewire", SCRIPT: "round_table").start
+    prepare(platforms: [hidewire], pieces: [{"kind" => "voices"}, {"kind" => "portraits", "y" => 500}, {"kind" => "room_card", "x" => 900}])
+    sign_in
+    visit "/dress/cast/"
+    assert_selector "#empty"
+    assert_nothing_found("an empty cast")
+    visit "/feeds"
+    click_on "Connect a chat", match: :first
+    within("#add") { find(".kind", text: "Hidewire").click }
+    assert_selector "#rooms .room", count: 2
+    assert_nothing_found("choosing a room")
+    within("#add") { click_on "Connect", exact: true }
+    assert_selector ".lane-room", text: "Odalys"
+    find(".lane-menu summary").click
+    click_on "Another room"
+    assert_selector "#room-list .room", count: 2
+    assert_nothing_found("another room")
+    {"/dress/cast/" => ".cast-row", "/stage" => ".hand", "/prompter/" => ".voice-person", "/prompter/?voices" => ".voice-person"}.each do |path, there|
+      visit path
+      assert_selector there
+      find("#voices-menu summary").click if path == "/stage"
+      assert_nothing_found(path)
+    end
+  end
+
   def test_the_gates_and_the_prompters_sheets
     prepare(feed: feed_address, hold_ms: 60_000)
     until_live

@@ -68,6 +68,19 @@ class AirPageTest < PreparedTest
       .observe(document.querySelector(".chat .stack"), { childList: true });
   JS
 
+  def test_a_page_whose_scripts_did_not_all_come_asks_for_them_again
+    prepare(feed: oxbow.address)
+    say("hello")
+    on_screen { page.driver.browser.page.command("Network.setBlockedURLs", urls: ["*/voices_piece.js"]) }
+    open_screen(link)
+    on_screen do
+      wait_for("a script to fail") { evaluate_script("performance.getEntriesByType('resource').some((one) => one.name.endsWith('/voices_piece.js'))") }
+      assert_no_selector ".line"
+      page.driver.browser.page.command("Network.setBlockedURLs", urls: [])
+      assert_selector ".line", text: "hello", wait: 15
+    end
+  end
+
   def test_a_delete_takes_the_line_off
     prepare(feed: oxbow.address)
     say("oops")

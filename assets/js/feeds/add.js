@@ -3,6 +3,7 @@ import { say } from "../house/messages.js";
 import { Refused, send } from "../house/send.js";
 import { markOf } from "../link/marks.js";
 import { showInbox } from "./inbox.js";
+import { listRooms } from "./rooms.js";
 
 export function addForm() {
   const box = document.querySelector("#add");
@@ -23,6 +24,7 @@ export function addForm() {
     for (const part of box.querySelectorAll("[data-part]")) part.hidden = !part.dataset.part.split(" ").some((name) => parts.has(name));
     consent.href = chosen.dataset.consent ?? "";
     consent.lastElementChild.textContent = `Ask ${chosen.dataset.name} for permission`;
+    if (parts.has("voice")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
     document.querySelector("#add-do").textContent = parts.has("inbox") ? "Make the address" : "Connect";
     clear();
   }

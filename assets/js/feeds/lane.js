@@ -8,6 +8,7 @@ import { clock, clockSeconds, day, lasting } from "../house/words.js";
 import { BroadcastForm } from "./broadcast.js";
 import { openInbox } from "./inbox.js";
 import { openMapping } from "./mapping.js";
+import { openRooms } from "./rooms.js";
 
 const STATES = {
   off: { chip: "", drawing: "unplug", words: () => "off" },
@@ -85,6 +86,7 @@ export class Lane {
       return;
     }
     const rows = feed.lines.map((card) => this.row(card));
+    if (feed.room) rows.splice(0, Math.max(0, rows.length - MOST_ROWS + 1));
     if (feed.gap)
       rows.push(
         make(
@@ -94,9 +96,17 @@ export class Lane {
         ),
       );
     if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", icon("plug"), feed.reason));
-    else if (rows.length === 0)
+    else if (rows.length === 0 && !feed.room)
       rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
+    if (feed.room) rows.unshift(this.room(feed.room));
     this.lines.replaceChildren(...rows.slice(-MOST_ROWS));
+  }
+
+  // Who is in the voice room now.
+  room({ name, people, count }) {
+    const names = people.flatMap((person) => [make("bdi", "", person), ", "]).slice(0, -1);
+    const more = count > people.length ? ` and ${count - people.length} more` : "";
+    return make("p", "lane-room", icon("mic"), make("b", "", name), count === 0 ? "nobody is there" : make("span", "", ...names, more));
   }
 
   row(card) {
@@ -146,6 +156,7 @@ export class Lane {
       items.push(this.consent(feed));
       if (feed.account) items.push(button("Disconnect the account", "log-out", () => this.do("withdraw"), ""));
     }
+    if (feed.kind === "voice") items.push(button("Another room", "mic", () => openRooms(feed), ""));
     if (feed.kind === "irc") items.push(button("Tags", "pencil", () => openMapping(this.id), ""));
     if (feed.kind === "inbox") items.push(button("Address and key", "webhook", () => openInbox(this.id), ""));
     const alone = feed.draft_only ? "On air too" : "Into the draft alone";

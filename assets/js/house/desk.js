@@ -4,6 +4,8 @@ import { say } from "./messages.js";
 import { count } from "./words.js";
 
 const MOST_DOTS = 4;
+// There is no room for two figures under Air; whether there is a screen, the lamp says.
+const narrow = matchMedia("(max-width: 1366px)");
 
 function figure(key, text, trouble = false) {
   const element = document.querySelector(`[data-figure="${key}"]`);
@@ -18,7 +20,7 @@ function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens,
   figure("gate", braked ? "brake is on" : held > 0 ? `${held} held, ${off} off` : `${off} kept off`, braked);
   figure("dress", emotes === 0 ? "no emotes yet" : count(emotes, "emote"));
   figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
-  figure("air", `${count(screens, "screen")} · ${aired} on air`);
+  figure("air", narrow.matches ? `${aired} on air` : `${count(screens, "screen")} · ${aired} on air`);
   const lamp = document.querySelector("#on-air");
   lamp.classList.toggle("lit", onAir);
   lamp.lastElementChild.textContent = onAir ? "On air" : "Off air";

@@ -1,10 +1,27 @@
 // What stands on the stage, kept as the frames say.
+import { AlertsPiece } from "./alerts_piece.js";
 import { ChatPiece } from "./chat_piece.js";
+import { GoalPiece } from "./goal_piece.js";
 import { LargeLine } from "./large_line.js";
 import { PicturePiece, VideoPiece } from "./picture_piece.js";
+import { PortraitsPiece } from "./portraits_piece.js";
+import { RoomCardPiece } from "./room_card_piece.js";
+import { VoicesPiece } from "./voices_piece.js";
 import { ClockPiece, NowLinePiece, TextPiece } from "./words_piece.js";
 
-const KINDS = { chat: ChatPiece, picture: PicturePiece, video: VideoPiece, text: TextPiece, clock: ClockPiece, now_line: NowLinePiece };
+const KINDS = {
+  chat: ChatPiece,
+  alerts: AlertsPiece,
+  goal: GoalPiece,
+  voices: VoicesPiece,
+  portraits: PortraitsPiece,
+  room_card: RoomCardPiece,
+  picture: PicturePiece,
+  video: VideoPiece,
+  text: TextPiece,
+  clock: ClockPiece,
+  now_line: NowLinePiece,
+};
 
 export class Picture {
   // overrides: what this link sets by itself; side: of the camera that is drawn, or both
@@ -30,6 +47,9 @@ export class Picture {
     else this.change(frame);
     if ("large" in frame && this.side !== "behind") this.large.show(frame.large);
     for (const [id, value] of Object.entries(frame.live ?? {})) this.pieces.get(id)?.live(value);
+    for (const [id, goal] of Object.entries(frame.counted ?? {})) this.pieces.get(id)?.counted(goal);
+    if ("alert" in frame) for (const piece of this.pieces.values()) piece.alert(frame.alert);
+    for (const [id, card] of Object.entries(frame.voices ?? {})) this.pieces.get(id)?.voices(card, !frame.whole && !frame.missed);
   }
 
   change(frame) {

@@ -46,6 +46,12 @@ export class Piece {
   }
 
   live() {}
+
+  voices() {}
+
+  alert() {}
+
+  counted() {}
 }
 
 const camel = (name) => name.replace(/_(.)/g, (_, letter) => letter.toUpperCase());

@@ -22,8 +22,26 @@ const WORDS = {
   role: "changed the role of",
   invite: "invited",
   remove: "removed",
+  cue_skip: "skipped an alert:",
+  cue_pause: "paused alerts",
+  cue_go_on: "let alerts go on",
+  cue_play: "let an alert play:",
+  cue_off: "took an alert out:",
 };
-const FIXED = new Set(["note", "rules", "brake", "hold", "role", "invite", "remove"]);
+const FIXED = new Set([
+  "note",
+  "rules",
+  "brake",
+  "hold",
+  "role",
+  "invite",
+  "remove",
+  "cue_skip",
+  "cue_pause",
+  "cue_go_on",
+  "cue_play",
+  "cue_off",
+]);
 
 export const sentence = (deed) => `${deed.by} ${WORDS[deed.what] ?? deed.what}${deed.about ? ` ${deed.about}` : ""}`;
 

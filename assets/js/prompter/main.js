@@ -8,6 +8,7 @@ import { Actions } from "./actions.js";
 import { Answering } from "./answering.js";
 import { Chime } from "./chime.js";
 import { Column } from "./column.js";
+import { Cues } from "./cues.js";
 import { Deeds, sentence } from "./deeds.js";
 import { ask, setup } from "./door.js";
 import { Held } from "./held.js";
@@ -15,8 +16,9 @@ import { keep, kept } from "./kept.js";
 import { Lines } from "./lines.js";
 import { Side } from "./side.js";
 import { Speech } from "./speech.js";
+import { Voices } from "./voices.js";
 
-const look = { size: 16, dense: false, time: "minutes", off: true, feeds: null, ...kept("look") };
+const look = { size: 16, dense: false, time: "minutes", off: true, voices: true, feeds: null, ...kept("look") };
 const state = { pins: [], large: null, ready: false };
 const lines = new Lines();
 const deeds = new Deeds();
@@ -35,6 +37,8 @@ const column = new Column(lines, {
   choose: (card, row) => actions.show(card, row),
   wantOlder: async (id) => lines.add((await attempt(() => ask(`/lines?before=${id}`)))?.lines ?? []),
 });
+const voices = new Voices();
+const cues = new Cues();
 const held = new Held(lines, (id) => column.goTo(id));
 
 function draw() {
@@ -42,6 +46,7 @@ function draw() {
   document.body.classList.toggle("dense", look.dense);
   document.body.classList.toggle("timeless", look.time === "none");
   column.options = { seconds: look.time === "seconds" };
+  voices.show(look.voices);
   keep("look", look);
 }
 
@@ -55,12 +60,15 @@ function pins(frame) {
 
 function take(frame) {
   const fresh = (frame.lines ?? []).filter((card) => !lines.byId.has(card.i));
+  for (const card of frame.lines ?? []) if (lines.byId.has(card.i)) lines.change(card.i, card);
   lines.add(frame.lines ?? []);
   for (const [id, what] of Object.entries(frame.states ?? {})) {
     lines.change(id, { s: what });
     if (what === "pulled") speech.gone(Number(id));
   }
   for (const [id, marks] of Object.entries(frame.marks ?? {})) lines.change(id, { mk: marks });
+  if (frame.voices) voices.take(frame.voices);
+  if (frame.cues) cues.take(frame.cues);
   if (frame.held) held.take(frame.held);
   pins(frame);
   if (frame.deeds) {
@@ -82,7 +90,6 @@ function tell(deed) {
 
 new Socket(`${setup.base}/live`, {
   frame: (frame) => {
-    if (frame.whole) for (const card of frame.lines ?? []) if (lines.byId.has(card.i)) lines.change(card.i, card);
     take(frame);
   },
   missed: (frames) => frames.forEach(take),
@@ -169,6 +176,8 @@ document
     lookRow("Lines", "dense", { false: "apart", true: "close together" }),
     lookRow("Time", "time", { minutes: "minutes", seconds: "seconds", none: "none" }),
     lookRow("What was kept off", "off", { true: "shown, dimmed", false: "not shown" }),
+    lookRow("Who talks", "voices", { true: "in a strip", false: "not shown" }),
+    ...voices.rows(),
   );
 const more = document.querySelector("#more-sheet");
 more.prepend(

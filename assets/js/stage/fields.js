@@ -132,9 +132,10 @@ export function choiceRow({ name, label, choices, want }) {
   };
 }
 
-// choices: a list, or what stands for what.
+// choices: a list, or what stands for what (a Map where the order counts).
 export function selectRow({ name, label, choices, want }) {
-  const options = Array.isArray(choices) ? choices.map((choice) => [choice, choice]) : Object.entries(choices);
+  const pairs = choices instanceof Map ? [...choices] : Object.entries(choices);
+  const options = Array.isArray(choices) ? choices.map((choice) => [choice, choice]) : pairs;
   const select = make("select", "", ...options.map(([value, words]) => new Option(words, value)));
   select.id = nextId();
   select.name = name;

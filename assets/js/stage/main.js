@@ -19,8 +19,22 @@ import { revisions } from "./revisions.js";
 import { shortcuts } from "./shortcuts.js";
 import { offerWayBack, sizes, stages } from "./stages.js";
 import { Draft } from "./state.js";
+import { voiceRehearsal } from "./voice_rehearsal.js";
 
-const LETTERS = { chat: "c", picture: "p", video: "v", text: "t", clock: "k", now_line: "l", space: "s" };
+const LETTERS = {
+  chat: "c",
+  voices: "m",
+  portraits: "f",
+  room_card: "j",
+  alerts: "b",
+  goal: "i",
+  picture: "p",
+  video: "v",
+  text: "t",
+  clock: "k",
+  now_line: "l",
+  space: "s",
+};
 
 const page = document.querySelector("[data-stage]");
 if (page) begin(page.dataset.stage, await get("/stage/kinds"));
@@ -80,6 +94,7 @@ function begin(stageId, kinds) {
   });
   const top = bar(here);
   const showRehearsal = rehearsal(here);
+  const showVoices = voiceRehearsal(here, JSON.parse(page.dataset.keys));
   stages(stageId, here);
   const measures = new Measures(document.querySelector("#measures"), document.querySelector("#frame"), here("measures"), (values) =>
     setChosen(values),
@@ -137,6 +152,7 @@ function begin(stageId, kinds) {
     state.stage = stage;
     top.show(stage);
     showRehearsal(stage);
+    showVoices(stage);
     showBackdrop(stage.backdrop);
     const first = draft.document === null;
     liveBox.tell(stage.live);

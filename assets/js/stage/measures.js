@@ -1,12 +1,23 @@
 // What the chosen piece's settings do, measured by Ruby: legibility over the pictures, and pace.
 import { button, make } from "../house/elements.js";
 import { get } from "../house/send.js";
+import { count } from "../house/words.js";
 
 // Once edits rest: what is measured while somebody drags is old when it is drawn.
 const AFTER_MS = 400;
 const EVERY_MS = 5000;
 const PARTS = { text: "text", name: "name", time: "time" };
-const TONES = { good: "fine", calm: "fine", fair: "mind", brisk: "mind", stale: "mind", poor: "mind", "too fast": "mind" };
+const TONES = {
+  cut: "mind",
+  tight: "mind",
+  good: "fine",
+  calm: "fine",
+  fair: "mind",
+  brisk: "mind",
+  stale: "mind",
+  poor: "mind",
+  "too fast": "mind",
+};
 
 const seconds = (ms) => (ms === null ? "for good" : `${(ms / 1000).toFixed(ms < 10000 ? 1 : 0).replace(".0", "")} s`);
 
@@ -43,11 +54,13 @@ export class Measures {
     if (told && this.piece?.id === piece.id) this.draw(told);
   }
 
-  draw({ legibility, pace, wrong }) {
-    const drawn = JSON.stringify([legibility, pace, wrong, this.ratio]);
+  draw({ legibility, pace, room, wrong }) {
+    const drawn = JSON.stringify([legibility, pace, room, wrong, this.ratio]);
     if (this.drawn === drawn && this.root.children.length > 0) return;
     this.drawn = drawn;
-    this.root.replaceChildren(...[legibility && this.legibility(legibility), pace && this.pace(pace), this.wrong(wrong)].filter(Boolean));
+    this.root.replaceChildren(
+      ...[legibility && this.legibility(legibility), pace && this.pace(pace), room && this.room(room), this.wrong(wrong)].filter(Boolean),
+    );
     this.place(legibility);
   }
 
@@ -72,6 +85,18 @@ export class Measures {
   pace({ word, fits, stays_ms: stays, longest_needs_ms: longest, per_minute: rate, advice }) {
     const words = `on screen; the longest needs ${seconds(longest)}. ${fits} fit, ${rate} a minute come.`;
     return this.card("Pace", word, seconds(stays), words, advice ? [make("p", "said", advice)] : []);
+  }
+
+  // What the people who are there need of the piece.
+  room({ needs_px: [wide, high], has_px: [width, height], people, word }) {
+    const words = {
+      good: `for ${count(people, "person", "people")}; the piece is ${width} × ${height}.`,
+      tight: `for ${count(people, "person", "people")}; the piece is ${width} × ${height}, so names are cut shorter.`,
+      cut: `for ${count(people, "person", "people")}; the piece is ${width} × ${height}, so not all of them are seen.`,
+    };
+    const enough = { width: Math.max(width, wide), height: Math.max(height, high) };
+    const more = word === "good" ? [] : [button("Make it large enough", null, () => this.set(enough), "button small")];
+    return this.card("Room", word, `${wide} × ${high}`, words[word], more);
   }
 
   // What cannot be used of own CSS and markup.

@@ -45,6 +45,9 @@ function stay(options) {
   };
 }
 
+// The show's voice rooms, or its cast, as the page has them.
+const choicesFrom = (what) => new Map(JSON.parse(document.querySelector("[data-feeds]").dataset[what]));
+
 const ROWS = {
   number,
   choice,
@@ -53,7 +56,7 @@ const ROWS = {
   face: faceRow,
   part_face: (options) => faceRow({ ...options, inherit: true }),
   stay,
-  text: textRow,
+  text: (options) => (options.from ? selectRow({ ...options, choices: choicesFrom(options.from) }) : textRow(options)),
   some: someRow,
   rows: (options) => (options.fields.some((field) => field.kind === "file") ? filesRow(options) : listRow({ ...options, rowFor })),
   file: fileRow,

@@ -8,6 +8,7 @@ const ELSEWHERE = {
   "Shift click": ["Choose one more"],
   "Shift drag": ["On free ground: choose all that is touched"],
   "Alt drag": ["Without snapping"],
+  "1 to 9": ["While held: one of the cast talks in this draft"],
 };
 
 export function shortcuts({ kinds, letters, add, act, top, choose, openLooks, openRevisions, draft }) {

@@ -2,6 +2,7 @@
 import { make } from "../house/elements.js";
 import { lineOf } from "../link/line.js";
 import { loadOwnFaces } from "../link/own_faces.js";
+import { VOICE_HITS, voiceSpecimen } from "./voice_specimen.js";
 
 const SIZE_PX = 20;
 const CARD = {
@@ -44,9 +45,13 @@ export class Specimen {
     this.tell = tell;
     this.watch = new MutationObserver(() => this.copy());
     root.addEventListener("click", (event) => {
-      const hit = HITS.find(([selector]) => event.target.closest(selector));
-      tell.choose(hit ? hit[1] : "stack");
+      const hit = this.hits.find(([selector]) => event.target.closest(selector));
+      tell.choose(hit ? hit[1] : this.piece.kind === "voices" ? "arranged" : "stack");
     });
+  }
+
+  get hits() {
+    return this.piece?.kind === "voices" ? VOICE_HITS : HITS;
   }
 
   // The piece itself, as the page in the frame draws it.
@@ -57,8 +62,8 @@ export class Specimen {
   show(piece) {
     const another = this.piece?.id !== piece.id;
     this.piece = piece;
-    this.root.hidden = piece.kind !== "chat";
-    if (piece.kind !== "chat") return this.watch.disconnect();
+    this.root.hidden = !["chat", "voices"].includes(piece.kind);
+    if (this.root.hidden) return this.watch.disconnect();
     const original = this.original();
     if (!original) return setTimeout(() => this.piece === piece && this.show(piece), 120);
     if (another || this.watched !== original) {
@@ -77,29 +82,36 @@ export class Specimen {
       { ...original.dataset },
       this.piece.parts,
       this.piece.name_place,
+      this.piece.marks,
+      this.piece.kind,
     ]);
     if (this.drawn === drawn && this.root.firstElementChild) return;
     this.drawn = drawn;
-    const box = make("div", "piece chat specimen-piece");
+    const box = make("div", `piece ${this.piece.kind} specimen-piece`);
     box.style.cssText = original.style.cssText;
     loadOwnFaces(box.style.cssText);
     for (const [name, value] of Object.entries(original.dataset)) if (name !== "piece") box.dataset[name] = value;
     const zoom = SIZE_PX / Number.parseFloat(original.style.getPropertyValue("--text-size"));
     box.style.zoom = zoom;
+    if (this.piece.kind === "voices") box.append(voiceSpecimen(this.piece));
+    else this.drawLine(box, original);
+    this.root.replaceChildren(box);
+    this.light(this.part);
+  }
+
+  drawLine(box, original) {
     const colour = this.piece.name_colour === "one" ? original.style.getPropertyValue("--one-name") : CARD.c;
     const options = { height: 28, still: true, parts: this.piece.parts, place: this.piece.name_place };
     const stack = make("div", "stack", lineOf({ ...CARD, c: colour || CARD.c }, options));
     box.append(stack);
     box.dataset.flow = "stack";
     box.dataset.newest = "bottom";
-    this.root.replaceChildren(box);
-    this.light(this.part);
   }
 
   light(part) {
     this.part = part;
     for (const lit of this.root.querySelectorAll(".lit")) lit.classList.remove("lit");
-    const [selector] = HITS.find(([, name]) => name === part) ?? [];
+    const [selector] = this.hits.find(([, name]) => name === part) ?? [];
     if (selector) for (const found of this.root.querySelectorAll(selector)) found.classList.add("lit");
   }
 

@@ -52,10 +52,12 @@ module Bavard
       def whole(now_ms)
         feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
-        {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| feed.merge(lines: feed[:lines].dup) }, stages:,
+        {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| told(feed) }, stages:,
          answers: @show.answers.report, gate: @show.gatehouse.report(now_ms),
          trouble: @house.journal.trouble && "The database does not answer, so nothing is being remembered. What is on screen goes on."}
       end
+
+      def told(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.told(feed[:id])).compact
 
       def figures(feeds, stages, now_ms)
         @show.figures.at(now_ms).merge(

@@ -16,6 +16,7 @@ module Bavard
 
       def remove_feed(feed_id)
         lanes.delete(feed_id)&.disconnect
+        voices.forget(feed_id)
         at_ms = now_ms
         @house.journal.later { @house.feeds.remove(feed_id, at_ms) }
       end
@@ -25,6 +26,7 @@ module Bavard
         lane.feed.wanted = wanted
         @house.journal.later { @house.feeds.keep(feed_id, wanted:) }
         wanted ? lane.connect : lane.disconnect
+        voices.lost(lane, now_ms) unless wanted
       end
 
       def map_feed(feed_id, mapping)

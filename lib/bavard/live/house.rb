@@ -7,7 +7,7 @@ module Bavard
     # platforms:: Feeds::Platform by key; boot:: another word each time the process starts; people:: the demo's voices by login, for rehearsals
     TOLD_EVERY_MS = 1000
     House = Struct.new(:shows, :feeds, :stages, :lines, :hub, :journal, :ids, :clock, :log, :meters, :boot, :people, :scripts,
-      :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :files,
+      :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :files, :cast, :conversations, :tallies,
       keyword_init: true) do
       # Counts what could not be read, and logs it, but no more than once a second for each source.
       def reject(source, what)

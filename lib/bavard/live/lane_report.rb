@@ -46,7 +46,7 @@ module Bavard
       def feed(feed)
         {id: feed.id, name: feed.name, kind: feed.kind, mark: @lane.mark, words: @lane.kind.words(feed), wanted: feed.wanted,
          draft_only: feed.draft_only, answers: @lane.answers?, account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
-         platform: feed.platform, channel: feed.address["channel"]}
+         platform: feed.platform, channel: feed.address["channel"], address: feed.address.slice("room", "follow")}
       end
 
       def state(state, now_ms)

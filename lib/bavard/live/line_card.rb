@@ -34,6 +34,9 @@ module Bavard
       end
 
       # What only some lines have.
+      # @return [Array<Array>] the text alone, as pages draw it
+      def fragments_of(line, wardrobe) = fragments(line, wardrobe)
+
       def about(card, line)
         card[:r] = {n: line.reply.name, t: line.reply.text} if line.reply
         card[:v] = line.paid.words if line.paid

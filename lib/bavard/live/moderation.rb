@@ -16,8 +16,28 @@ module Bavard
         "pull" => "pulled", "let_go" => "let go", "leave_out" => "left out", "take_back" => "took back", "pin" => "pinned", "unpin" => "unpinned",
         "large" => "put on the stage large", "small" => "took off the stage", "read" => "marked as read", "answered" => "marked as answered",
         "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
-        "role" => "changed the role of", "invite" => "invited", "remove" => "removed"
+        "role" => "changed the role of", "invite" => "invited", "remove" => "removed",
+        "cue_skip" => "skipped an alert", "cue_pause" => "paused alerts", "cue_go_on" => "let alerts go on", "cue_play" => "let an alert play",
+        "cue_off" => "took an alert out"
       }.freeze
+
+      # What is done about the queue of alerts.
+      #
+      # @param what [String] one of the deeds that begin with cue_
+      # @param waiting_id [Integer, nil] which of those that wait
+      def direct_cues(what, waiting_id, by)
+        about = cues.title(waiting_id)
+        done = case what
+               when "cue_skip" then cues.skip(now_ms)
+               when "cue_pause" then cues.queue.pause
+               when "cue_go_on" then cues.queue.go_on || true
+               when "cue_play" then cues.queue.approve(waiting_id)
+               else cues.queue.remove(waiting_id)
+        end
+        raise Error.new("That is no longer in the queue.", field: "line") unless done
+
+        deed(what, by, about:)
+      end
 
       # Takes a line away, or keeps it from coming.
       def pull_line(line_id, by)
@@ -116,6 +136,7 @@ module Bavard
         @house.journal.later { |lines| lines.pull_line(line_id) }
         prompter.enter(line_id, "pulled")
         enlarge_again(nil) if prompter.large == line_id
+        cues.pull_where(now_ms) { |line| line.id == line_id }
         true
       end
 

@@ -5,6 +5,8 @@ require_relative "../core/look/name_colour"
 require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
 require_relative "played_chat"
+require_relative "counted_pieces"
+require_relative "voiced_pieces"
 
 module Bavard
   module Live
@@ -19,7 +21,8 @@ module Bavard
       EMPTY = Core::Stage::Document.empty.freeze
       # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
       # the host's name.
-      Shared = Struct.new(:marks, :wardrobe, :host)
+      # voices gives the show's voice rooms, tallies what was counted.
+      Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies)
 
       attr_reader :topic, :document, :revision
       # How far its lines' time is behind, and the moment at which it stands still, or nil.
@@ -40,6 +43,8 @@ module Bavard
         @lines = entries.map(&:line)
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
         @chats = {}
+        @voiced = VoicedPieces.new(shared)
+        @counted = CountedPieces.new(shared.tallies)
         @styles = {}
         @this_second = @last_second = @second_began_ms = 0
         @lag_ms = 0
@@ -55,6 +60,8 @@ module Bavard
         @styles = {} unless before && before["house"].equal?(@document["house"])
         restyle
         play_chats
+        @voiced.play(@document, @fresh)
+        @counted.play(@document)
         @style = style(@styles)
         @restyled = true
       end
@@ -85,6 +92,12 @@ module Bavard
       def large=(line)
         @large = line
         @enlarged = true
+      end
+
+      # What plays of the cue sheet, or nil.
+      def alert=(card)
+        @alert = card
+        @alerted = true
       end
 
       # @return [Boolean] whether the line stands in a chat piece
@@ -119,7 +132,12 @@ module Bavard
       def each_line(&block) = @lines.each(&block)
 
       # @return [Boolean] whether there is something new to send
-      def changed? = @dirty || @restyled || @relived || @enlarged || @again.any?
+      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @again.any? || @voiced.changed? || @counted.changed?
+
+      # What is rehearsed stands in for the show's voice rooms; nil: no more.
+      def voices=(voices)
+        @voiced.rehearsed = voices
+      end
 
       # @return [Integer, nil] when {#flush} has something to do
       def due_ms
@@ -138,7 +156,7 @@ module Bavard
         return unless due && now_ms >= due
 
         change = changes(now_ms)
-        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = false
+        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = @alerted = false
         @fresh = {}
         @again.clear
         return if change.empty?
@@ -149,6 +167,9 @@ module Bavard
 
       # @return [PlayedChat::Recent, nil] of a chat piece
       def recent(piece_id, now_ms) = @chats[piece_id]&.recent(now_ms)
+
+      # @return [Array<String>, nil] names as a voices piece writes them
+      def names_in(piece_id) = @voiced.names_in(piece_id)
 
       # @return [Integer] lines standing now
       def standing
@@ -189,6 +210,11 @@ module Bavard
         @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
         calm(change, now_ms) if change[:in]
         change[:large] = large_card if @enlarged
+        change[:alert] = @alert if @alerted
+        voices = @voiced.changes(now_ms)
+        change[:voices] = voices if voices.any?
+        counted = @counted.changes
+        change[:counted] = counted if counted.any?
         change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
       end
@@ -244,12 +270,18 @@ module Bavard
         standing = @veiled ? [] : @chats.values.map { |chat| [chat, chat.timeline.standing] }
         live = @live
         large = large_card
+        voices = @voiced.told
+        alert = @alert
+        counted = @counted.told
         lambda do
           {style:, in: standing.to_h do |chat, lines|
             [chat.id, chat.cards(lines)]
-          end, live: live&.report(document) || {}, large:, now: live&.now_ms || now_ms}
+          end, live: live&.report(document) || {}, voices:, counted:, large:, alert: running(alert), now: live&.now_ms || now_ms}
         end
       end
+
+      # With what is left of its time.
+      def running(alert) = alert && @live ? alert.merge(left: [alert[:at] + alert[:ms] - @live.now_ms, 0].max) : alert
 
       # order:: ids of all pieces from back to front; pieces: those told about
       def style(styles)

@@ -19,6 +19,8 @@ module Bavard
       # Of lines that can still be seen, or will be.
       STANDING = %w[held waits aired draft nowhere].freeze
       MARKS = %w[read answered].freeze
+      # Deeds that last until another takes them back.
+      STAND = %w[pin unpin large small read answered unmark].freeze
       WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", left: "left"}.freeze
 
       attr_reader :topic, :pins, :large
@@ -50,6 +52,20 @@ module Bavard
         @noted.shift if @noted.size > KEPT
         @fresh << noted.card
         @held = true if entry.held
+      end
+
+      # Draws lines anew, as when a picture in them has come.
+      #
+      # @param lanes [Hash{Integer => FeedLane}]
+      # @yieldparam line [Core::Chat::Line]
+      def redraw(lanes)
+        @noted.each_value do |noted|
+          next unless yield(noted.line) && (lane = lanes[noted.lane_id])
+
+          noted.card = whole_card(lane.card(noted.line, noted.verdict, pulled: noted.state == "pulled"), noted)
+          noted.card[:mk] = noted.marks if noted.marks.any?
+          @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.line.id }
+        end
       end
 
       # @return [Hash] the card of any line of the log, as it would have
@@ -129,8 +145,24 @@ module Bavard
       # The hold, or what is left of it, has changed.
       def touch_held = @held = true
 
+      # @param rooms [Array<Hash>] voice rooms as Voices#strip tells them
+      def voices=(rooms)
+        return if rooms == @voices
+
+        @voices = rooms
+        @talk = true
+      end
+
+      # @param queue [Hash] as CueDesk#brief tells it
+      def cues=(queue)
+        return if queue.equal?(@cues)
+
+        @cues = queue
+        @cued = true
+      end
+
       def due_ms
-        @sent_at_ms + FRAME_MS if @fresh.any? || @states.any? || @marks.any? || @held || @pinned || @fresh_deeds.any?
+        @sent_at_ms + FRAME_MS if @talk || @cued || @fresh.any? || @states.any? || @marks.any? || @held || @pinned || @fresh_deeds.any?
       end
 
       def flush(now_ms)
@@ -141,6 +173,8 @@ module Bavard
         change[:held] = @gatehouse.held_report if @held
         change.update(pins: pinned, large: @large) if @pinned
         change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
+        change[:voices] = @voices if @talk
+        change[:cues] = @cues if @cued
         @sent_at_ms = now_ms
         @house.hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
         begin_anew
@@ -160,7 +194,9 @@ module Bavard
         deeds = @deeds.last(60).map { |one| PrompterDesk.told(one) }
         pins = pinned
         large = @large
-        -> { {lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
+        voices = @voices || []
+        cues = @cues
+        -> { {voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
       end
 
       # For a page that opens before anything happened.
@@ -168,11 +204,28 @@ module Bavard
         @topic.frame({now: now_ms}, whole)
       end
 
-      attr_writer :deeds
+      # After a start: what people did before, and what of it still stands.
+      #
+      # @param deeds [Array<Store::Deeds::Deed>] oldest first
+      # @param standing [Array<Store::Deeds::Deed>] of STAND
+      def remember(deeds, standing)
+        @deeds = deeds
+        standing.reject(&:undone_ms).each { |deed| stand_again(deed) if @noted.key?(deed.line_id) }
+      end
 
       private
 
+      def stand_again(deed)
+        case deed.what
+        when "pin", "unpin" then pin(deed.line_id, deed.what == "pin")
+        when "large" then self.large = deed.line_id unless @noted[deed.line_id].state == "pulled"
+        when "small" then self.large = nil
+        else mark(deed.line_id, deed.detail["mark"] || deed.what, deed.what != "unmark")
+        end
+      end
+
       def begin_anew
+        @talk = @cued = false
         @fresh = []
         @states = {}
         @marks = {}

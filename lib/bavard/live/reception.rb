@@ -30,7 +30,8 @@ module Bavard
         when :delete_line then delete_line(lane, intake.platform_id)
         when :clear_person then delete_where(lane, intake.body)
         when :clear_all then delete_where(lane, nil)
-        when :feed_state then lane.enter(intake.body)
+        when :voice then return @show.voices.take(lane, intake.body, @show.now_ms)
+        when :feed_state then enter(lane, intake.body)
         when :gap then lane.miss(intake.body)
         when :answered then @show.answers.came(lane.id, intake.body)
         end
@@ -47,6 +48,11 @@ module Bavard
 
       private
 
+      def enter(lane, state)
+        lane.enter(state)
+        @show.voices.lost(lane, @show.now_ms) unless FeedLane::SPEAKS.include?(state.state)
+      end
+
       def line(lane, intake)
         return unless lane.new?(intake.platform_id)
 
@@ -54,6 +60,7 @@ module Bavard
         return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
         @show.wardrobe.count(line)
+        @show.tallies.take(line)
         judged(lane, line, @show.gatehouse.take(line))
       end
 
@@ -102,6 +109,7 @@ module Bavard
 
       # @return [Symbol] :aired, :draft or :nowhere
       def show(lane, line)
+        @show.cues.happened(line, @show.now_ms, test: lane.feed.draft_only ? :draft : nil) unless line.kind == :said
         desks = @show.desks.each_value
         return desks.map { |desk| desk.show_draft(line) }.any? ? :draft : :nowhere if lane.feed.draft_only
 
@@ -142,6 +150,7 @@ module Bavard
         held.each { |one| gone(one) }
         @show.desks.each_value { |desk| desk.pull_where { |line| line.feed_id == lane.id && yield(line) } }
         lane.pull_where(&chosen)
+        @show.cues.pull_where(@show.now_ms) { |line| line.feed_id == lane.id && yield(line) }
         @show.prompter.pulled_where { |line| line.feed_id == lane.id && yield(line) }
       end
 

@@ -4,13 +4,11 @@ require_relative "../core/chat/line"
 require_relative "answers"
 require_relative "desk_report"
 require_relative "feed_door"
-require_relative "feed_lane"
 require_relative "figures"
-require_relative "gatehouse"
 require_relative "mailbox"
 require_relative "moderation"
-require_relative "prompter_desk"
 require_relative "reception"
+require_relative "show_loading"
 require_relative "sightings"
 require_relative "stage_door"
 require_relative "timer"
@@ -23,10 +21,9 @@ module Bavard
     class Show
       include FeedDoor
       include Moderation
+      include ShowLoading
       include StageDoor
 
-      REMEMBERED_LINES = 2000
-      HOUR_MS = 3_600_000
       ANSWER_WITHIN_S = 10
       IDLE_S = 1.0
       # What page asked for what, and where the answer goes.
@@ -34,7 +31,7 @@ module Bavard
       # The picture at this address is there now.
       Came = Struct.new(:address)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -46,6 +43,7 @@ module Bavard
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", house.boot)
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
+        dress_show
         load
         @answers = Answers.new
         @sightings = Sightings.new(house)
@@ -95,6 +93,20 @@ module Bavard
         desks.each_value { |desk| desk.air.veil(gatehouse.brake&.off_picture? || false) }
       end
 
+      # @param document [Hash] as Core::Cues::Settings reads it
+      def use_cues(document)
+        @house.journal.later { @house.shows.keep_cues(id, document) }
+        record.cues = document
+        cues.use(document)
+      end
+
+      # What is counted by the broadcast is counted from now on.
+      def begin_broadcast
+        tallies.begin(now_ms)
+        cues.began_ms = now_ms
+        use_cues(cues.document.merge("began_ms" => now_ms))
+      end
+
       # Everything wears what there is now, also what stands already.
       #
       # @param contents [Wardrobe::Contents]
@@ -112,62 +124,6 @@ module Bavard
       def now_ms = @house.clock.call
 
       private
-
-      def load
-        @gatehouse = made_gatehouse
-        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
-        recount
-        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
-        load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
-        load_prompter(entries)
-        load_held
-      end
-
-      def made_gatehouse
-        Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
-      end
-
-      # What stood on the stages, as it was shown there.
-      def load_desks(passed)
-        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
-        @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
-        desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
-      end
-
-      # What was held goes on being held.
-      def load_held
-        @house.lines.held(id).each do |entry|
-          line = entry.line.dress(wardrobe.emotes)
-          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - line.arrived_at_ms, 0].max)
-        end
-      end
-
-      def lane_with(feed, entries)
-        own = entries.select { |entry| entry.line.feed_id == feed.id }
-        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
-          seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
-      end
-
-      def load_prompter(entries)
-        @prompter = PrompterDesk.new(id, @house, gatehouse, record.host_name)
-        entries.each do |entry|
-          lane = lanes[entry.line.feed_id] or next
-          prompter.line(lane, entry, entry.aired ? :aired : :nowhere, lane.card(entry.line, entry.verdict, pulled: entry.pulled),
-            pulled: entry.pulled)
-        end
-        prompter.deeds = @house.deeds.latest(id)
-        prompter.prepare(now_ms)
-      end
-
-      # As it goes on the picture.
-      def shown(entry) = Store::Lines::Entry.new(entry.line.as_shown(entry.verdict.shown, wardrobe.emotes), *entry.to_a.drop(1))
-
-      def recount
-        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule|
-          figures.count(at_ms, dropped:, aired:)
-          gatehouse.recount(at_ms, rule)
-        end
-      end
 
       def take_in(lane, runner, intake)
         @mailbox.put([lane, runner, intake])
@@ -189,7 +145,8 @@ module Bavard
       end
 
       def wait_s
-        due = (desks.values.map(&:due_ms) << @report.due_ms << gatehouse.due_ms << prompter.due_ms << sightings.due_ms).compact.min
+        parts = [@report, gatehouse, prompter, sightings, voices, cues, *desks.values]
+        due = parts.filter_map(&:due_ms).min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end
 
@@ -205,6 +162,7 @@ module Bavard
       def came(address)
         wardrobe.picture_came(address)
         desks.each_value { |desk| desk.redraw { |line| line.addresses.include?(address) } }
+        prompter.redraw(lanes) { |line| line.addresses.include?(address) }
       end
 
       def answer(question)
@@ -238,12 +196,30 @@ module Bavard
         now = now_ms
         use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
         @reception.advance(now)
+        play(now)
         desks.each_value { |desk| desk.advance(now) { |line| rehearsed(line) } }
         lanes.each_value { |lane| lane.keep_heard(now) }
-        prompter.flush(now)
+        tell_prompter(now)
         sightings.flush(now)
         wardrobe.flush(now)
         @report.flush(now)
+      end
+
+      def tell_prompter(now)
+        prompter.voices = voices.strip
+        prompter.cues = cues.brief
+        prompter.flush(now)
+      end
+
+      # Voices and cues.
+      def play(now)
+        voices.advance(now)
+        tallies.advance(now)
+        cues.advance(now)
+        return unless cues.changed?
+
+        card = cues.card(wardrobe)
+        desks.each_value { |desk| desk.alert(card, draft_only: cues.where == :draft) }
       end
 
       # @return [Core::Chat::Line, nil] as it would be shown

@@ -7,6 +7,7 @@ require_relative "playout"
 require_relative "rehearsal_room"
 require_relative "screens"
 require_relative "stage_editor"
+require_relative "voice_rehearsal"
 
 module Bavard
   module Live
@@ -18,7 +19,7 @@ module Bavard
       TEST_MARK = ["ring", "#f3b634"].freeze
       TEST_PERSON = "test"
 
-      attr_reader :stage, :draft, :air, :room, :editor, :live, :screens
+      attr_reader :stage, :draft, :air, :room, :editor, :live, :screens, :voice_room
 
       # @param stage [Store::Stages::Stage]
       # @param house [House]
@@ -27,14 +28,14 @@ module Bavard
       def initialize(stage, house, shared, entries:, &restyled)
         @stage = stage
         @house = house
-        @shared = Playout::Shared.new(method(:mark), shared.wardrobe, shared.host)
         @marks = shared.marks
+        @shared = shared.dup.tap { |ours| ours.marks = method(:mark) }
         @restyled = restyled
         @screens = Screens.new
         @live = LiveValues.new(stage.live, house.clock)
         @draft = playout("draft", stage.draft, entries)
         @air = playout("air", stage.on_air, entries.select { |entry| entry.line.id > stage.cleared_at_line })
-        @room = RehearsalRoom.new(draft, house.ids) { |line| rehearsed?(line) }
+        prepare_rehearsal
         @editor = StageEditor.new(stage, house) { |document| edited(document) }
       end
 
@@ -62,6 +63,13 @@ module Bavard
       # @param line [Core::Chat::Line, nil] that stands large, or none
       def enlarge(line)
         [draft, air].each { |playout| playout.large = line }
+      end
+
+      # @param card [Hash, nil] what plays of the cue sheet
+      # @param draft_only [Boolean] whether somebody only tries it
+      def alert(card, draft_only: false)
+        draft.alert = card
+        air.alert = card unless draft_only
       end
 
       def put_back(line_id)
@@ -104,6 +112,9 @@ module Bavard
         recent.per_minute = [recent.per_minute, room.per_minute].max if recent
         recent
       end
+
+      # @return [Array<String>, nil] names as a voices piece of the draft writes them: of all who are in the room
+      def names_in(piece_id) = draft.names_in(piece_id)
 
       # Puts marked lines on this link's screens, and nowhere else.
       def send_test(count, now_ms)
@@ -152,6 +163,8 @@ module Bavard
       def advance(now_ms)
         @judge = ->(line) { yield(line) }
         room.advance(now_ms)
+        voice_room.advance(now_ms)
+        draft.voices = voice_room.playing? ? voice_room : nil
         number_rested(now_ms)
         editor.flush(now_ms)
         draft.flush(now_ms)
@@ -159,17 +172,22 @@ module Bavard
       end
 
       def due_ms
-        [draft.due_ms, air.due_ms, room.due_ms, editor.due_ms, @rests_at_ms].compact.min
+        [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms].compact.min
       end
 
       # @return [Hash] for the Stage and Air pages; the draft itself is told by its editor
       def report(now_ms)
         {id:, name: stage.name, revision: stage.revision, **editor.report, backdrop: stage.backdrop, boxes:, live: live.told,
-         rehearsal: room.report(now_ms), size: stage.draft.slice(*Core::Stage::Document::SIZE.keys),
+         rehearsal: room.report(now_ms), voices: voice_room.report, size: stage.draft.slice(*Core::Stage::Document::SIZE.keys),
          standing: air.standing, **shown(now_ms)}
       end
 
       private
+
+      def prepare_rehearsal
+        @room = RehearsalRoom.new(draft, @house.ids) { |line| rehearsed?(line) }
+        @voice_room = VoiceRehearsal.new(@shared.voices&.call, @house.conversations)
+      end
 
       def playout(which, document, entries)
         topic = Relay::Topic.new("#{which}:#{stage.id}", @house.boot)

@@ -5,9 +5,9 @@ module Bavard
     # How much one picture may be.
     module Bounds
       LARGEST_BYTES = 8 * 1024 * 1024
-      LARGEST_BYTES_FOR = {"emote" => LARGEST_BYTES, "stage" => 24 * 1024 * 1024, "grid" => LARGEST_BYTES}.freeze
+      LARGEST_BYTES_FOR = {"emote" => LARGEST_BYTES, "stage" => 24 * 1024 * 1024, "figure" => 24 * 1024 * 1024, "grid" => LARGEST_BYTES}.freeze
       # How long one may take.
-      WITHIN_S = {"emote" => 12, "stage" => 45, "grid" => 45}.freeze
+      WITHIN_S = {"emote" => 12, "stage" => 45, "figure" => 45, "grid" => 45}.freeze
       LONGEST_SIDE_PX = 4096
       MOST_FRAMES = 300
       # Of all frames together.
@@ -16,9 +16,11 @@ module Bavard
       HEIGHTS_PX = {"1" => 28, "2" => 56, "4" => 112}.freeze
       # And of what stands on a stage: for lists, and as large as it may be drawn.
       STAGE_HEIGHTS_PX = {"1" => 120, "2" => 540, "4" => 2160}.freeze
+      # And of people and what cues show, which stand among other things.
+      FIGURE_HEIGHTS_PX = {"1" => 120, "2" => 240, "4" => 640}.freeze
       # Patches of a picture on its longer side.
       GRID_PX = 160
-      PURPOSES = {"emote" => HEIGHTS_PX, "stage" => STAGE_HEIGHTS_PX, "grid" => {"1" => 120}}.freeze
+      PURPOSES = {"emote" => HEIGHTS_PX, "stage" => STAGE_HEIGHTS_PX, "figure" => FIGURE_HEIGHTS_PX, "grid" => {"1" => 120}}.freeze
       # For what the colours are wanted too.
       GRIDDED = %w[stage grid].freeze
       # Wider than this many heights it is a banner, and is fitted to that width.

@@ -9,7 +9,7 @@ module Bavard
     # The simulated platforms: where they listen, their processes, and the list of platforms the application gets.
     class Standins
       # Ports from the application's on, and what each stand-in is started with.
-      OFFSETS = {"irc" => 10, "web" => 11, "lantern" => 13, "skein" => 14}.freeze
+      OFFSETS = {"irc" => 10, "web" => 11, "lantern" => 13, "skein" => 14, "hidewire" => 15}.freeze
       SCOPES = {"read" => "chat.read", "write" => "chat.write"}.freeze
       CONSENT = {"authorize" => "/oauth/authorize", "token" => "/oauth/token", "revoke" => "/oauth/revoke", "whoami" => "/v1/me",
                  "client_id" => "bavard", "scopes" => SCOPES}.freeze
@@ -42,13 +42,14 @@ module Bavard
       # @return [Array<Child>] not started yet
       def children
         [child("Oxbow", {"OXBOW_IRC_PORT" => ports["irc"], "OXBOW_WEB_PORT" => ports["web"]}),
-          child("Lantern", {"LANTERN_WEB_PORT" => ports["lantern"]}), child("Skein", {"SKEIN_WEB_PORT" => ports["skein"]})]
+          child("Lantern", {"LANTERN_WEB_PORT" => ports["lantern"]}), child("Skein", {"SKEIN_WEB_PORT" => ports["skein"]}),
+          child("Hidewire", {"HIDEWIRE_WEB_PORT" => ports["hidewire"], "HIDEWIRE_SCRIPT" => @env.fetch("HIDEWIRE_SCRIPT", "round_table")}, pace: "0")]
       end
 
       # @return [Array<Array(String, String)>] names, and where to find them
       def places
         [["Oxbow", "irc://127.0.0.1:#{ports["irc"]}/#{CHANNEL.sub("#", "%23")}"], ["Oxbow", "#{page("web")}  (type as any of its viewers)"],
-          ["Lantern", page("lantern")], ["Skein", page("skein")]]
+          ["Lantern", page("lantern")], ["Skein", page("skein")], ["Hidewire", "#{page("hidewire")}  (talk as any of its members)"]]
       end
 
       # @return [Array<Hash>] as Feeds::Platform has them
@@ -57,7 +58,8 @@ module Bavard
           {key: "oxbow", name: "Oxbow", kind: "irc", shape: "circle", colour: "#5fb8d6", base: page("web"),
            address: {"host" => "127.0.0.1", "port" => ports["irc"].to_s}, mapping: oxbow_mapping},
           {key: "lantern", name: "Lantern", kind: "polling", shape: "diamond", colour: "#e58fb0", base: page("lantern"), consent: CONSENT},
-          {key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#63c58a", base: page("skein"), consent: CONSENT}
+          {key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#63c58a", base: page("skein"), consent: CONSENT},
+          {key: "hidewire", name: "Hidewire", kind: "voice", shape: "hexagon", colour: "#d9a066", base: page("hidewire"), consent: CONSENT}
         ]
       end
 
@@ -70,10 +72,10 @@ module Bavard
          "badge_address" => ["#{page("web")}/pictures/badges/{id}.svg"]}
       end
 
-      def child(name, env)
+      def child(name, env, pace: PACE)
         variable = name.upcase
         Child.new(name, ["ruby", "standins/#{name.downcase}/run.rb"], log: @data.path("log", "#{name.downcase}.log"),
-          env: env.transform_values(&:to_s).merge("#{variable}_PACE" => @env.fetch("#{variable}_PACE", PACE),
+          env: env.transform_values(&:to_s).merge("#{variable}_PACE" => @env.fetch("#{variable}_PACE", pace),
             "#{variable}_FILE" => @data.path("#{name.downcase}.jsonl")))
       end
     end

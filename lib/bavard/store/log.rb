@@ -9,8 +9,8 @@ module Bavard
       # text:: words, as PostgreSQL's web search takes them: "reed or marsh" -warbler; person:: a login or shown name
       # feed_id:: or nil; from_ms, to_ms:: Unix milliseconds, or nil; kind:: one of KINDS, or nil
       Search = Struct.new(:text, :person, :feed_id, :from_ms, :to_ms, :kind, keyword_init: true)
-      # What is asked for besides all of it: what was kept off, what was taken away, and the kinds.
-      KINDS = %w[kept_off pulled lines events].freeze
+      # What is asked for besides all of it: what was on screen, what was kept off, what was taken away, and the kinds.
+      KINDS = %w[aired kept_off pulled lines events].freeze
       EVENT_KINDS = Core::EVENTS.map(&:to_s).freeze
       PAGE = 100
       BATCH = 1000
@@ -76,6 +76,7 @@ module Bavard
 
       def of_kind(found, kind)
         case kind
+        when "aired" then found.where(aired: true)
         when "kept_off" then found.where(action: %w[drop hold], aired: false)
         when "pulled" then found.where(pulled: true)
         when "lines" then found.where(kind: Lines::CHAT)

@@ -1,13 +1,14 @@
 # frozen_string_literal: true
 
+require_relative "../core/cues/settings"
 require_relative "../core/gate/settings"
 
 module Bavard
   module Store
     # Shows as they are kept: one for each account, until there are more.
     class Shows
-      # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept
-      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, keyword_init: true)
+      # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept; cues:: of Core::Cues::Settings
+      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, keyword_init: true)
 
       def initialize(db)
         @db = db
@@ -46,11 +47,17 @@ module Bavard
         @db[:shows].where(id:).update(gate: Sequel.pg_jsonb(document))
       end
 
+      def keep_cues(id, document)
+        @db[:shows].where(id:).update(cues: Sequel.pg_jsonb(document))
+      end
+
       private
 
       def read(row)
-        row && Show.new(**row, gate: Core::Gate::Settings.read(JSON.parse(JSON.generate(row[:gate]))))
+        row && Show.new(**row, gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])))
       end
+
+      def plain(kept) = kept && JSON.parse(JSON.generate(kept))
     end
   end
 end

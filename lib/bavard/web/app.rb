@@ -3,6 +3,8 @@
 require "rack"
 require "roda/session_middleware"
 require_relative "air_app"
+require_relative "cast_app"
+require_relative "cues_app"
 require_relative "dress_app"
 require_relative "feeds_app"
 require_relative "films"
@@ -37,6 +39,12 @@ module Bavard
 
       # What is handed out as it lies there.
       FILES = {"/pictures" => Pictures, "/films" => Films, "/fonts" => Fonts, "/favicon.ico" => NOTHING_HERE}.freeze
+
+      # The host's own pages; the more exact path first.
+      STATIONS = {
+        "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp, "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
+        "/dress/cues" => CuesApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
+      }.freeze
 
       module_function
 
@@ -89,14 +97,7 @@ module Bavard
           use LiveSockets
           next run(only) if only
 
-          map("/feeds") { run FeedsApp }
-          map("/log") { run LogApp }
-          map("/people/join") { run JoinApp }
-          map("/people") { run PeopleApp }
-          map("/gate") { run GateApp }
-          map("/dress") { run DressApp }
-          map("/stage") { run StageApp }
-          map("/links") { run AirApp }
+          STATIONS.each { |path, app| map(path) { run app } }
           run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
         end
       end

@@ -14,7 +14,7 @@ module Bavard
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
       LONGEST_ANSWER = 400
-      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number draft_only anyway].freeze
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow draft_only anyway].freeze
 
       get "/" do
         @here = "feeds"
@@ -80,6 +80,22 @@ module Bavard
 
       # Where anything else sends to, and what it signs with.
       get("/:feed/inbox") { json(inbox_of(feed_of(id(params[:feed]))) || not_found) }
+
+      # The rooms of a voice service, with who is in them now.
+      get "/rooms" do
+        platform = site.house.platforms[text(params["platform"])]
+        not_found unless platform&.kind == Feeds::Voice::KIND
+        json(rooms: Feeds::Voice.rooms(platform))
+      end
+
+      # Another room, or after another person.
+      post "/:feed/room" do
+        feed = feed_of(id(params[:feed]))
+        not_found unless feed.kind == Feeds::Voice::KIND
+        read = Feeds::Voice.read(fields("room", "follow"))
+        ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(read[:address]) } }
+        json(done: true)
+      end
 
       # The platform's own page is asked for permission; its answer comes back to /feeds/granted.
       get "/permission" do
@@ -170,13 +186,14 @@ module Bavard
           ask do |show|
             show.change_feed(feed_id) do |lane|
               lane.permission = permission
-              lane.readdress(NewFeed.address_of(lane.feed.kind, permission.account))
+              lane.readdress(NewFeed.address_of(lane.feed, permission.account))
             end
           end
         end
 
         def begin_with(platform, permission)
-          feed = NewFeed.new(site.house, {"platform" => platform.key, "channel" => permission.account}).create(@record.id, permission:)
+          read = platform.kind == Feeds::Voice::KIND ? {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)} : {"channel" => permission.account}
+          feed = NewFeed.new(site.house, {"platform" => platform.key, **read}).create(@record.id, permission:)
           ask { |show| show.add_feed(feed) }
         end
 

@@ -12,9 +12,13 @@ module Bavard
     class NewFeed
       LONGEST_NAME = 60
 
-      # @return [Hash] what a feed of this kind reads when it follows an account
-      def self.address_of(kind, account)
-        kind == Feeds::Polling::KIND ? {"number" => nil, "channel" => account} : {"room" => account}
+      # @return [Hash] what a feed reads once it has an account: its channel; a voice room stays the one it is
+      def self.address_of(feed, account)
+        case feed.kind
+        when Feeds::Polling::KIND then {"number" => nil, "channel" => account}
+        when Feeds::Voice::KIND then feed.address
+        else {"room" => account}
+        end
       end
 
       # @param house [Live::House]

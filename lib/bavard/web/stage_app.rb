@@ -75,8 +75,8 @@ module Bavard
         stage = on_desk { |desk| desk.stage.dup }
         piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
         stage_id = stage.id
-        recent = ask { |show| show.desk(stage_id).recent(piece["id"], show.now_ms) }
-        json(StageMeasures.new(site, stage, piece, recent).told)
+        recent, names = ask { |show| [show.desk(stage_id).recent(piece["id"], show.now_ms), show.desk(stage_id).names_in(piece["id"])] }
+        json(StageMeasures.new(site, stage, piece, recent, names).told)
       end
 
       # The looks that ship, as they would stand on this piece.
@@ -142,11 +142,20 @@ module Bavard
         # @return [Array<Array(String, String)>] as documents name them, and what they are called
         def own_files(kind) = site.house.files.of_show(@record.id, kind).map { |file| ["file:#{file.id}", file.name] }
 
+        # What a piece's room, person and feeds are chosen from.
+        def choices(feeds)
+          @rooms = feeds.select { |feed| feed.kind == Feeds::Voice::KIND }.map { |feed| [feed.id.to_s, feed.name] }
+          @feeds = feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
+          members = site.house.cast.of_show(@record.id)
+          @cast = members.map { |member| [member.id.to_s, member.short || member.name] }
+          @keys = members.first(9).map { |member| [member.key, member.short || member.name] }
+        end
+
         def erb_stage(stage)
           @here = "stage"
           @stage = stage
           @stages, @feeds = ask { |show| [show.desks.values.map { |desk| desk.stage.dup }, show.lanes.values.map(&:feed)] }
-          @feeds = @feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
+          choices(@feeds)
           @faces = own_files("font")
           @backdrops = own_files("backdrop")
           erb :stage

@@ -2,6 +2,7 @@
 
 require_relative "../core/look/clearer"
 require_relative "../core/reading/pace"
+require_relative "../core/reading/voices_measure"
 require_relative "../core/stage/document"
 
 module Bavard
@@ -16,16 +17,18 @@ module Bavard
       # @param stage [Store::Stages::Stage]
       # @param piece [Hash]
       # @param recent [Live::PlayedChat::Recent, nil] what came lately, of a chat piece
-      def initialize(site, stage, piece, recent)
+      # @param names [Array<String>, nil] of the people in the room, of a voices piece
+      def initialize(site, stage, piece, recent, names = nil)
         @site = site
         @stage = stage
         @piece = Core::Stage::Document.drawn(piece, stage.draft["house"])
         @recent = recent
+        @names = names
       end
 
-      # @return [Hash] legibility and pace, either nil where there is nothing to measure
+      # @return [Hash] legibility, pace and the room that voices need, each nil where there is nothing to measure
       def told
-        {legibility:, pace:, wrong:}
+        {legibility:, pace:, room:, wrong:}
       end
 
       private
@@ -71,6 +74,10 @@ module Bavard
 
       # Never told better than it is.
       def floor(ratio) = ratio.floor(1)
+
+      def room
+        Core::Reading::VoicesMeasure.new(@piece, @site.type_case).told(@names) if @piece["kind"] == "voices" && @names
+      end
 
       def pace
         return unless @piece["kind"] == "chat" && @recent

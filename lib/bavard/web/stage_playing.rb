@@ -56,6 +56,23 @@ module Bavard
         play(stage_id, script)
       end
 
+      # A made-up voice room in the draft, or the show's own again.
+      post "/:stage/voices" do
+        stage_id = id(params[:stage])
+        key = text(params["script"])
+        ask { |show| show.desk(stage_id).voice_room.play(key, show.now_ms) }
+        json(done: true)
+      end
+
+      # One of the cast talks for as long as a key is held.
+      post "/:stage/voices/talk" do
+        stage_id = id(params[:stage])
+        who = text(params["who"])
+        on = params["on"] == "1"
+        ask { |show| show.desk(stage_id).voice_room.talk(who, on, show.now_ms) }
+        json(done: true)
+      end
+
       # Held, on again, one step, at another pace, or at a moment.
       post "/:stage/rehearsal" do
         stage_id = id(params[:stage])

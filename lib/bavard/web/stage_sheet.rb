@@ -27,17 +27,30 @@ module Bavard
       }.freeze
       # The same value may read otherwise for one property.
       OWN_WORDS = {
-        "names" => {"shown" => "Shown", "none" => "Not shown"}, "name_form" => {"shown" => "As it is shown"},
-        "name_place" => {"line" => "In line", "above" => "Above", "column" => "Column"}, "plate_for" => {"line" => "Each line"},
+        "name_form" => {"shown" => "As it is shown"},
+        "plate_for" => {"line" => "Each line"},
         "name_plate_by" => {"one" => "One colour", "theirs" => "The name’s"}, "plate_by" => {"one" => "One colour"},
         "name_colour" => {"one" => "One"}, "line_sides" => {"one" => "One side"},
         "clock" => {"time" => "Time of day", "until" => "Until a time", "length" => "For a length", "stopwatch" => "Stopwatch"},
         "newest" => {"bottom" => "Bottom", "top" => "Top", "left" => "Left", "right" => "Right"},
-        **%w[marks badges avatars emotes times].to_h { |part| [part, {"none" => "Not shown"}] }
+        "shown" => {"talking" => "Only who talks", "lately" => "Who talked lately", "last" => "The last to talk"},
+        "order" => {"fixed" => "As they came", "name" => "By name", "talked" => "Who talked last"},
+        "names" => {"none" => "Not shown", "full" => "In full", "cut" => "Cut where long", "first" => "First word", "own" => "Your short one"},
+        "name_place" => {"line" => "In line", "over" => "Over the face"},
+        "arranged" => {"upright" => "One below another", "level" => "Side by side", "grid" => "Grid", "arc" => "On an arc"},
+        "sign" => {"dimming" => "Others grow dim", "none" => "None"}, "sign_colour_by" => {"person" => "Each their own", "one" => "One colour"},
+        "since" => {"broadcast" => "The broadcast", "day" => "The day", "month" => "The month", "ever" => "All time"},
+        "drawn" => {"words" => "Words alone"}, "figures" => {"both" => "6 of 60", "percent" => "10 %"},
+        "sized" => {"equal" => "Equally high", "own" => "As their pictures are"},
+        "code" => {"none" => "None", "room" => "The room’s link", "own" => "Your own link"},
+        **%w[marks badges avatars emotes times faces more their_message title picture count].to_h { |part| [part, {"none" => "Not shown"}] }
       }.freeze
 
       # What is of no use until something else is set: ending of a name => ending of what decides on it, and to what it must
       # be set (:some: more than nothing).
+      # Where the choices of a text come from: the show's voice rooms, its cast.
+      FROM = {"room" => "rooms", "person" => "cast"}.freeze
+
       NEEDS = {
         "_to_colour" => ["_gradient", %w[across down slanted]], "_to_opacity" => ["_gradient", %w[across down slanted]],
         "_outline_colour" => ["_outline_px", :some], "_shadow_x_px" => ["_shadow_opacity", :some], "_shadow_y_px" => ["_shadow_opacity", :some],
@@ -49,7 +62,10 @@ module Bavard
         "avatar_round" => ["avatars", %w[shown]], "time_form" => ["times", %w[shown]], "badge_size" => ["badges", %w[shown]],
         "mark_form" => ["marks", %w[shown]], "mark_size" => ["marks", %w[shown]], "line_sides" => ["flow", %w[stack]],
         "file_name" => ["source", %w[file]], "until" => ["clock", %w[until]], "minutes" => ["clock", %w[length]],
-        "clock_form" => ["clock", %w[time]], "after" => ["clock", %w[until length]]
+        "lately_s" => ["shown", %w[lately]], "columns" => ["arranged", %w[grid]], "arc_degrees" => ["arranged", %w[arc]],
+        "sign_colour" => ["sign_colour_by", %w[one]], "sign_size" => ["sign", %w[guillemets ring lift glow bar]], "face_size" => ["faces", %w[shown]],
+        "face_round" => ["faces", %w[shown]], "name_width" => ["names", %w[cut first own]], "link" => ["code", %w[own]],
+        "swap_ms" => ["swap", %w[fade]], "unit" => ["counted", %w[worth]], "clock_form" => ["clock", %w[time]], "after" => ["clock", %w[until length]]
       }.freeze
 
       module_function
@@ -63,8 +79,10 @@ module Bavard
 
       # @return [Array<Hash>] key, label and groups of each part, in the order of the specimen
       def parts(kind)
-        parts = kind::KEY == "chat" ? chat_parts : others(kind)
-        parts.map { |key, label, *groups| {key:, label:, groups: groups.map { |title, names| {title:, names: names & kind.properties.keys} }} }
+        parts = {"chat" => chat_parts, "voices" => voices_parts}[kind::KEY] || others(kind)
+        parts.map do |key, label, *groups|
+          {key:, label:, groups: groups.map { |title, names| {title:, names: names & kind.properties.keys} }}
+        end
       end
 
       def chat_parts
@@ -88,14 +106,36 @@ module Bavard
         ]
       end
 
+      def voices_parts
+        [
+          ["content", "Who", [nil, Core::Stage::VoicesPiece::CONTENT.map(&:name)]],
+          ["face", "Face", [nil, %w[faces face_size face_round marks mark_size]]],
+          ["name", "Name", [nil, ["names", "name_place", "name_width", "name_colour", *of("text", LETTERS), "text_line_spacing"]],
+            *more_type("text")],
+          ["sign", "Talking", [nil, %w[sign sign_colour_by sign_colour sign_size quiet_opacity]]],
+          ["plate", "Plate", [nil, ["plate_for", *of("plate", GROUND)]], *more_plate],
+          ["arranged", "Places", [nil, %w[arranged align columns arc_degrees gap]]],
+          ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]]
+        ]
+      end
+
       def others(kind)
         content = kind.const_defined?(:CONTENT) ? kind::CONTENT.map(&:name) : kind::OWN.map(&:name)
         look = kind::LOOK.map(&:name)
         parts = [["content", "What it shows", [nil, content + (look & %w[fit round change])]]]
+        parts << ["figures", "Figures", [nil, look]] if kind::KEY == "portraits"
         return parts unless kind.properties.key?("text_size_px")
 
-        parts << ["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing"]], *more_type("text")]
+        parts << ["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing", *(look & %w[picture_size])]],
+          *more_type("text")]
+        parts.concat(alert_parts) if kind::KEY == "alerts"
+        parts << ["drawn", "Drawing", [nil, kind::DRAWN.map(&:name)]] if kind::KEY == "goal"
         parts << ["plate", "Plate", [nil, ["plate_for", *of("plate", GROUND)]], *more_plate]
+      end
+
+      def alert_parts
+        parts = %w[name amount message].map { |part| [part, part.capitalize, [nil, of(part, LETTERS)], *more_type(part)] }
+        parts << ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]]
       end
 
       def more_type(part) = [["Letters", of(part, MORE_LETTERS)], ["Around them", of(part, AROUND)]]
@@ -109,7 +149,7 @@ module Bavard
       def more_plate = [["Corners and edge", of("plate", EDGE)], ["Shadow", of("plate", SHADOW)]]
 
       def field(property)
-        field = property.field.merge(needs: needs(property.name)).compact
+        field = property.field.merge(needs: needs(property.name), from: FROM[property.name]).compact
         return field unless field[:choices]
 
         field.merge(choices: field[:choices].map { |choice| [choice, words(property.name, choice)] })
@@ -135,8 +175,8 @@ module Bavard
       def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
       def of(part, names) = names.map { |name| "#{part}_#{name}" }
 
-      private_class_method :parts, :chat_parts, :others, :more_type, :more_plate, :own_plate, :field, :needs, :highlight_needs, :words, :highlights,
-        :of
+      private_class_method :alert_parts, :parts, :chat_parts, :voices_parts, :others, :more_type, :more_plate, :own_plate, :field, :needs,
+        :highlight_needs, :words, :highlights, :of
     end
   end
 end

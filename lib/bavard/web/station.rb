@@ -22,6 +22,9 @@ module Bavard
         ["dress", "/dress", "Dress", "shapes"], ["stage", "/stage", "Stage", "frame"], ["air", "/links", "Air", "radio-tower"]
       ].freeze
 
+      # What the figures of stations count, as lists.
+      LISTS = {"feeds" => "/log/", "gate" => "/log/?kind=kept_off", "air" => "/log/?kind=aired"}.freeze
+
       set :views, File.join(__dir__, "views")
       set :erb, escape_html: true, layout: :layout
       set :show_exceptions, false
@@ -74,7 +77,7 @@ module Bavard
         def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
 
         def station_label
-          STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
+          @label || STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
         end
       end
     end

@@ -27,7 +27,8 @@ class OrdinaryServerTest < Minitest::Test
   CONF
 
   def setup
-    skip "ngircd is not installed here (Debian's package ngircd)" unless File.executable?(PROGRAM)
+    raise "bin/setup dev installs Debian's package ngircd" unless File.executable?(PROGRAM)
+
     @port = Bavard::Start::Ports.free(rand(20_000..39_999))
     @folder = Dir.mktmpdir("ngircd")
     File.chmod(0o755, @folder)

@@ -27,8 +27,9 @@ module Bavard
         HIDDEN = %r{(?<![\p{L}\p{N}@._-])(#{NAME}(?:(?:#{DOT}|\.)#{NAME}){0,4}#{DOT}([a-z]{2,18}))(?![\p{L}\p{N}])(?:\s?/\s?\S{1,200})?}
         SPACED = /(?<![\p{L}\p{N}])(www[\s.,]+#{NAME}[\s.,]+[a-z]{2,18})(?![\p{L}\p{N}])/
         # One of these is in whatever names a host.
-        SIGNS_OF_ONE = [".", "://", " dot ", "(dot", "[dot", "{dot", "( dot", "[ dot", "punkt", "punto", "ponto", "point", "www", ",com", ",net",
-          ",org"].freeze
+        SIGNS_OF_ONE = ["://", "(dot", "[dot", "{dot", "( dot", "[ dot", ",com", ",net", ",org"].freeze
+        WORDS_OF_ONE = [" dot ", "punkt", "punto", "ponto", "point", "www"].freeze
+        SIGN = /[.:(\[{,]/
         MOST_REMEMBERED = 5000
         # Ends of hosts that are kept for examples (RFC 2606, RFC 6761) count as any other.
         RESERVED = %w[example test invalid localhost local onion].freeze
@@ -41,7 +42,11 @@ module Bavard
 
         # @param folded [String]
         # @return [Boolean] whether there may be one
-        def maybe?(folded) = SIGNS_OF_ONE.any? { |sign| folded.include?(sign) }
+        def maybe?(folded)
+          return true if folded.include?(".") || WORDS_OF_ONE.any? { |word| folded.include?(word) }
+
+          folded.match?(SIGN) && SIGNS_OF_ONE.any? { |sign| folded.include?(sign) }
+        end
 
         # @param text [String]
         # @param folded [String] Fold.text(text)

@@ -23,7 +23,7 @@ module Bavard
         # @param entries [Array<Entry>]
         def initialize(entries = [])
           @by_key = {}
-          @remembered = {}
+          @found = {}
           entries.each { |entry| add(entry) }
         end
 
@@ -31,12 +31,14 @@ module Bavard
           key = LeftOut.key(entry.name)
           return if key.empty?
 
+          @found.clear
           @by_key[key] = (@by_key[key] || []).reject { |other| other.feed_id == entry.feed_id } << entry
         end
 
         # @return [Entry, nil] who was left out
         def take_back(name, feed_id = nil)
           key = LeftOut.key(name)
+          @found.clear
           gone, rest = (@by_key[key] || []).partition { |entry| entry.feed_id == feed_id }
           rest.empty? ? @by_key.delete(key) : @by_key[key] = rest
           gone.first
@@ -58,8 +60,11 @@ module Bavard
 
         # Looking a name up is asked for each line, and mostly for the same people.
         def entries_of(name)
-          @remembered.clear if @remembered.size > MOST
-          @by_key[@remembered[name] ||= LeftOut.key(name)]
+          known = @found[name]
+          return known unless known.nil?
+
+          @found.clear if @found.size > MOST
+          @found[name] = @by_key[LeftOut.key(name)] || false
         end
       end
     end

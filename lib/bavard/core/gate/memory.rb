@@ -16,7 +16,7 @@ module Bavard
         # Lines with fewer words are the same or they are not.
         FEWEST_WORDS = 4
         ALIKE = 0.7
-        # [when, person's key] and, of lines that are nearly the same, their words.
+        # When, the person's key, and the words.
         Said = Struct.new(:at_ms, :person, :words)
 
         attr_reader :left_out
@@ -41,7 +41,13 @@ module Bavard
         # @return [Integer] how often the same was said lately, not counting this line
         def same(sight, within_ms, by_one:)
           since = sight.at_ms - within_ms
-          @same.fetch(sight.sameness, NONE).count { |said| said.at_ms > since && (!by_one || said.person == sight.person.key) }
+          count = 0
+          @same.fetch(sight.sameness, NONE).reverse_each do |said|
+            break unless said.at_ms > since
+
+            count += 1 if !by_one || said.person == sight.person.key
+          end
+          count
         end
 
         # @param enough [Integer] nobody wants to know about more
@@ -50,30 +56,29 @@ module Bavard
           return 0 if sight.words.size < FEWEST_WORDS
 
           since = sight.at_ms - within_ms
-          found = 0
-          candidates(sight).each do |said|
+          found = []
+          each_candidate(sight) do |said|
             next unless said.at_ms > since && (!by_one || said.person == sight.person.key) && alike?(said.words, sight.words)
-            break if (found += 1) == enough
+            break if (found << said).size == enough
           end
-          found
+          found.size
         end
 
         # @return [Integer] lines of that person lately, not counting this one
         def lines_of(sight, within_ms)
           since = sight.at_ms - within_ms
-          @by_person.fetch(sight.person.key, NONE).count { |at_ms| at_ms > since }
+          list = @by_person.fetch(sight.person.key, NONE)
+          list.size - ((list.rindex { |at_ms| at_ms <= since } || -1) + 1)
         end
 
         # The line was judged; whatever came of it, it was said.
         def note(sight)
           forget(sight.at_ms) if ((@count += 1) % FORGETS_EVERY).zero?
-          put(@by_person, sight.person.key, sight.at_ms)
-          said = Said.new(sight.at_ms, sight.person.key, nil)
+          key = sight.person.key
+          put(@by_person, key, sight.at_ms)
+          said = Said.new(sight.at_ms, key, sight.words)
           put(@same, sight.sameness, said)
-          return if sight.words.size < FEWEST_WORDS
-
-          said = Said.new(sight.at_ms, sight.person.key, sight.words)
-          signatures(sight).each { |signature| put(@alike, signature, said, MOST_COMPARED) }
+          sight.signatures.each { |signature| put(@alike, signature, said, MOST_COMPARED) } if sight.words.size >= FEWEST_WORDS
         end
 
         NONE = [].freeze
@@ -94,19 +99,17 @@ module Bavard
         end
 
         # Lines that share most of their words mostly share two of the smallest of their hashes (MinHash, Broder 1997).
-        def candidates(sight)
-          lists = signatures(sight).filter_map { |signature| @alike[signature] }
-          lists.size < 2 ? lists.first || NONE : lists.flatten(1).uniq(&:object_id)
-        end
-
-        # Pairs of the smallest hashes: one of them alone may well be of a word that every line has.
-        def signatures(sight)
-          first, second, third = sight.words.min(3)
-          [first ^ (second >> 1), first ^ (third >> 1), second ^ (third >> 1)]
+        def each_candidate(sight, &)
+          lists = sight.signatures.filter_map { |signature| @alike[signature] }
+          lists = [lists.flatten(1).uniq(&:object_id)] if lists.size > 1
+          lists.each { |list| list.each(&) }
         end
 
         # @return [Boolean] by the share of words in common (Jaccard)
         def alike?(words, others)
+          return true if words == others
+          return false if words.size < ALIKE * others.size || others.size < ALIKE * words.size
+
           common = (words & others).size
           common >= ALIKE * (words.size + others.size - common)
         end

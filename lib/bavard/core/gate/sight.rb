@@ -10,6 +10,8 @@ module Bavard
       class Sight
         VIEWER = "viewer"
         EMOTES = %i[emote emoji].freeze
+        # Lines that begin alike for so long are the same.
+        LONGEST_SAME = 200
         LETTERS = /[^\p{L}\p{N}]+/
 
         attr_reader :line, :text, :person
@@ -55,7 +57,7 @@ module Bavard
         def sameness
           @sameness ||= begin
             letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(LETTERS, "")
-            letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[0, 200]
+            letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[..LONGEST_SAME]
           end
         end
 
@@ -63,8 +65,21 @@ module Bavard
         def words
           @words ||= begin
             words = []
-            parts.each_with_index { |part, at| words << part.hash if at.even? && part.length > 1 }
-            words.uniq
+            at = 0
+            while at < parts.size
+              words << parts[at].hash if parts[at].length > 1
+              at += 2
+            end
+            words.uniq! || words
+          end
+        end
+
+        # @return [Array<Integer>] pairs of the smallest of them: lines that share most of their words mostly share one of
+        #   these (MinHash, Broder 1997), and one alone may well be of a word that every line has. Of three words or more.
+        def signatures
+          @signatures ||= begin
+            first, second, third = words.min(3)
+            [first ^ (second >> 1), first ^ (third >> 1), second ^ (third >> 1)]
           end
         end
       end

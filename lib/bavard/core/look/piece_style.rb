@@ -1,8 +1,11 @@
 # frozen_string_literal: true
 
 require_relative "../stage/document"
+require_relative "alerts_css"
 require_relative "chat_css"
+require_relative "goal_css"
 require_relative "motion"
+require_relative "voices_css"
 require_relative "words_css"
 
 module Bavard
@@ -18,8 +21,13 @@ module Bavard
         CONTENT = {
           "picture" => %w[pictures fit round change], "video" => %w[film again loudness fit round], "text" => [],
           "clock" => %w[clock clock_form before after], "now_line" => %w[seconds],
+          "alerts" => %w[kinds], "goal" => %w[title unit counted reached figures],
+          "voices" => %w[when_empty arc_degrees], "room_card" => %w[join title picture count code],
+          "portraits" => %w[figure sized mirrored align gap swap swap_ms bounce quiet_opacity blinks],
           "chat" => %w[parts emote_motion emotes_alone time_form ticker_speed]
         }.freeze
+
+        OWN = {"chat" => ChatCss, "voices" => VoicesCss, "alerts" => AlertsCss, "goal" => GoalCss}.freeze
 
         module_function
 
@@ -36,13 +44,22 @@ module Bavard
 
           style[:css] = maker.from(drawn)
           style[:words] = maker.words(drawn)
-          style.merge!(of_chat(drawn)) if piece["kind"] == "chat"
+          style.merge!(moved(drawn))
           style[:other] = other_form(piece, house, style[:css], maker) unless piece["bright"].empty?
           style
         end
 
         # @return [Boolean] whether it is drawn at all
         def drawn?(piece) = piece["kind"] != Stage::SpacePiece::KEY && !piece["hidden"]
+
+        # What only chat and voices have.
+        def moved(drawn)
+          case drawn["kind"]
+          when "chat" then of_chat(drawn)
+          when "voices", "alerts" then {motion: Motion.of(drawn)}
+          else {}
+          end
+        end
 
         def of_chat(drawn)
           {motion: Motion.of(drawn), own_css: OwnCss.read(drawn["own_css"], drawn["id"]).css,
@@ -55,8 +72,10 @@ module Bavard
         end
 
         def css_of(piece)
-          return ChatCss if piece["kind"] == "chat"
+          OWN[piece["kind"]] || words_of(piece)
+        end
 
+        def words_of(piece)
           WordsCss if piece.key?("text_size_px")
         end
 
@@ -67,7 +86,7 @@ module Bavard
           [form, theirs.reject { |name, value| css[name] == value }]
         end
 
-        private_class_method :of_chat, :installed, :css_of, :other_form
+        private_class_method :moved, :words_of, :of_chat, :installed, :css_of, :other_form
       end
     end
   end

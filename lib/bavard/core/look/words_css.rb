@@ -16,7 +16,8 @@ module Bavard
         # @return [Hash{String => String}]
         def from(piece)
           {**TypeSettings.css("text", piece), **PlateSettings.css("plate", piece),
-            "--line-spacing" => PlateSettings.share(piece["text_line_spacing"])}
+            "--line-spacing" => PlateSettings.share(piece["text_line_spacing"]),
+            **(piece.key?("picture_size") ? {"--picture-size" => "#{PlateSettings.share(piece["picture_size"])}em"} : {})}
         end
 
         # @return [Hash{String => String}]

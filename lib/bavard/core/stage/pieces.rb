@@ -1,20 +1,29 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
+require_relative "pieces/alerts"
 require_relative "pieces/chat"
 require_relative "pieces/clock"
+require_relative "pieces/goal"
 require_relative "pieces/now_line"
 require_relative "pieces/picture"
+require_relative "pieces/portraits"
+require_relative "pieces/room_card"
 require_relative "pieces/space"
 require_relative "pieces/text"
 require_relative "pieces/video"
+require_relative "pieces/voices"
 
 module Bavard
   module Core
     module Stage
       # The kinds of pieces there are.
       module Pieces
-        KINDS = [ChatPiece, PicturePiece, VideoPiece, TextPiece, ClockPiece, NowLinePiece, SpacePiece].to_h { |kind| [kind::KEY, kind] }.freeze
+        ALL = [ChatPiece, AlertsPiece, GoalPiece, VoicesPiece, PortraitsPiece, PicturePiece, VideoPiece, TextPiece, ClockPiece, NowLinePiece,
+          RoomCardPiece, SpacePiece].freeze
+        KINDS = ALL.to_h { |kind| [kind::KEY, kind] }.freeze
+        # Those that show a voice room.
+        VOICED = [VoicesPiece, PortraitsPiece, RoomCardPiece].map { |kind| kind::KEY }.freeze
 
         module_function
 

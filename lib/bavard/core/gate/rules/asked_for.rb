@@ -17,8 +17,7 @@ module Bavard
         OWN = [Stage::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
 
         def look(sight, _memory)
-          text = sight.text.downcase
-          return if @marks.empty? || @marks.any? { |mark| mark.match?(text) }
+          return if @marks.empty? || @marks.any? { |mark| mark.match?(sight.text) }
 
           one(nil, @why)
         end
@@ -38,7 +37,7 @@ module Bavard
           return /[?？¿؟]/ if word == "?"
 
           written = Regexp.escape(word)
-          word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/ : /#{written}/
+          word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/i : /#{written}/i
         end
       end
     end

@@ -12,7 +12,7 @@ module Bavard
         ICON = "languages"
         ABOUT = "Lines written in other scripts than these."
         ACTIONS = %i[hold drop].freeze
-        LETTER = /\p{L}/
+        LETTERS = /\p{L}+/
         KNOWN = %w[Latin Greek Cyrillic Arabic Hebrew Han Hiragana Katakana Hangul Thai Devanagari Bengali Tamil Armenian Georgian].freeze
         OWN = [
           Stage::Property.some("read", "scripts that are read", KNOWN, %w[Latin]),
@@ -21,13 +21,11 @@ module Bavard
 
         def look(sight, _memory)
           text = sight.text
-          return if @latin && text.ascii_only?
+          return if (@latin && text.ascii_only?) || !text.match?(@others)
 
-          others = text.scan(@others)
-          return if others.empty?
-
-          letters = text.scan(LETTER).size
-          one(others.first(12).join, "#{others.size} of #{letters} letters are in another script") if others.size * 100 >= @percent * letters
+          others = text.scan(@others).join
+          letters = text.scan(LETTERS).sum(&:length)
+          one(others[0, 12], "#{others.length} of #{letters} letters are in another script") if others.length * 100 >= @percent * letters
         end
 
         def words = "Only #{settings["read"].join(", ")}"
@@ -37,7 +35,7 @@ module Bavard
         def prepare
           @latin = settings["read"].include?("Latin")
           @percent = settings["percent"]
-          @others = /[\p{L}&&[^#{["Common", *settings["read"]].map { |script| "\\p{#{script}}" }.join}]]/
+          @others = /[\p{L}&&[^#{["Common", *settings["read"]].map { |script| "\\p{#{script}}" }.join}]]+/
         end
       end
     end

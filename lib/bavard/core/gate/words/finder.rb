@@ -20,7 +20,7 @@ module Bavard
           LETTER = /[\p{L}\p{N}@$!|+*]/
           NOTHING = [].freeze
           WORD = /[\p{L}\p{M}\p{N}@$!|+<(#*]+/
-          ASCII_WORD = /[a-z0-9@$!|+<(#*]+/
+          ASCII_WORD_WITH_SIGN = /[a-z0-9]*[@$!|+<(#*][a-z0-9@$!|+<(#*]*/
           # Signs that may be letters: before a letter, or behind one unless it ends a sentence; or alone.
           SIGNED = /[@$!|+<(#*][a-z0-9]|[a-z0-9][$@+|]/
           LONE_SIGN = /(?<![a-z0-9])[@$!|+](?![a-z0-9])/
@@ -35,6 +35,8 @@ module Bavard
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
           DRAWING = Regexp.union(DRAWN.keys.sort_by { |signs| -signs.length })
+          # Without any of these, a text is what its parts are.
+          MORE_TO_SEE = %r{[@$!|+<(#*\[/\\#{Fold::TURNED}]}
           TURNS = [Fold::TURNED, Fold::TURN_ENDS].freeze
           MOST_FOUND = 50
           PART = /[\p{L}\p{M}\p{N}]+/
@@ -77,6 +79,7 @@ module Bavard
           # @return [Boolean] whether there may be something
           def any?(folded, parts)
             return true if written?(parts) || torn?(parts)
+            return false unless folded.match?(MORE_TO_SEE)
 
             folded.include?(Fold::TURNED) || signed?(folded) || folded.match?(DRAWING)
           end
@@ -84,8 +87,9 @@ module Bavard
           # Every other part is a gap.
           def written?(parts)
             at = 0
+            phrases = @phrases.any?
             while at < parts.size
-              return true if @index.find(parts[at]) || (@phrases.any? && @phrases.key?(Letters.key(parts[at])))
+              return true if @index.find(parts[at]) || (phrases && @phrases.key?(Letters.key(parts[at])))
 
               at += 2
             end
@@ -97,7 +101,9 @@ module Bavard
             return true if folded.match?(LONE_SIGN) && torn?(folded.split(GAP_BUT_SIGNS))
             return false unless folded.match?(SIGNED)
 
-            folded.scan(folded.ascii_only? ? ASCII_WORD : WORD).any? { |word| word.match?(SIGN) && @index.find(word) }
+            return folded.scan(ASCII_WORD_WITH_SIGN).any? { |word| @index.find(word) } if folded.ascii_only?
+
+            folded.scan(WORD).any? { |word| word.match?(SIGN) && @index.find(word) }
           end
 
           def torn?(parts)

@@ -38,15 +38,18 @@ module Bavard
             @automaton = Automaton.new(globs.map { |pattern| Letters.key(pattern.literal.delete(" ")) }) if globs.any?
             @beginnings = nil
             @remembered = {}
+            @beginning = {}
           end
 
           # @param written [String] folded, without spaces
           # @return [Array(Pattern, Integer, Integer), nil] and where in it the word begins and ends
           def find(written)
-            @remembered.fetch(written) do
-              @remembered.clear if @remembered.size >= MOST_REMEMBERED
-              @remembered[written] = look_for(written[0, LONGEST_WRITTEN])
-            end
+            known = @remembered[written]
+            return known || nil unless known.nil?
+
+            @remembered.clear if @remembered.size >= MOST_REMEMBERED
+            @remembered[written] = look_for(written[0, LONGEST_WRITTEN]) || false
+            @remembered[written] || nil
           end
 
           # @return [Pattern, nil] that is meant by exactly this, nothing cut off
@@ -62,7 +65,11 @@ module Bavard
 
           # @return [Boolean] whether some word begins like this
           def begins?(written)
-            beginnings.key?(Letters.key(written))
+            known = @beginning[written]
+            return known unless known.nil?
+
+            @beginning.clear if @beginning.size >= MOST_REMEMBERED
+            @beginning[written] = beginnings.key?(Letters.key(written))
           end
 
           private

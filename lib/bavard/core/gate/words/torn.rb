@@ -38,19 +38,13 @@ module Bavard
             at = 0
             most = parts.size - 2
             while at < most
-              pattern, last = may_be?(parts, at) && from(parts, at, index)
+              # Most words are followed by a space and another word.
+              words = parts[at].length >= APART && parts[at + 1] == " " && parts[at + 2].length >= APART
+              pattern, last = !words && closes?(parts[at], parts[at + 1], parts[at + 2]) && from(parts, at, index)
               yield pattern, at, last if pattern
               at = (last || at) + 2
             end
             nil
-          end
-
-          # Most words are followed by a space and another word.
-          def may_be?(parts, at)
-            gap = parts[at + 1]
-            return false if gap == " " && parts[at].length >= APART && parts[at + 2].length >= APART
-
-            closes?(parts[at], gap, parts[at + 2])
           end
 
           # @param before [String] a part
@@ -99,7 +93,7 @@ module Bavard
             before.length < APART || part.length < APART
           end
 
-          private_class_method :may_be?, :from, :believable?, :lone?, :short?
+          private_class_method :from, :believable?, :lone?, :short?
         end
       end
     end

@@ -22,6 +22,13 @@ module Bavard
           Property.choice("plate_for", "plate", %w[text rows piece none], "text"),
           *Look::PlateSettings.of("plate", "plate", {"opacity" => 0})
         ].freeze
+        # @param others [Array<Property>] in the place of those of the same name
+        # @return [Array<Property>] the look of a piece that begins otherwise
+        def self.look(*others)
+          by_name = others.to_h { |property| [property.name, property] }
+          LOOK.map { |property| by_name.fetch(property.name, property) }
+        end
+
         FORMED = TwoForms.formed(LOOK)
         FORMS = TwoForms.properties(FORMED).freeze
       end

@@ -1,0 +1,45 @@
+// The rooms of a voice service, with who is in them now; whom to follow from one to another.
+import { make } from "../house/elements.js";
+import { attempt, get, send } from "../house/send.js";
+
+// root: where rooms are listed; follow: a select of people; platform: its key
+export async function listRooms(root, follow, platform, chosen = {}) {
+  root.replaceChildren(make("p", "said", "Asking which rooms there are …"));
+  let rooms = [];
+  try {
+    ({ rooms } = await get(`/feeds/rooms?${new URLSearchParams({ platform })}`));
+  } catch (error) {
+    return root.replaceChildren(make("p", "said", error.message));
+  }
+  if (rooms.length === 0) return root.replaceChildren(make("p", "said", "There is no room yet. Make one on the service, then look again."));
+  root.replaceChildren(
+    ...rooms.map((room, index) => {
+      const radio = make("input");
+      Object.assign(radio, { type: "radio", name: "room", value: room.id });
+      radio.checked = chosen.room ? chosen.room === room.id : index === 0;
+      const people = room.people.map((person) => person.name).join(", ");
+      const there = room.people.length === 0 ? "nobody is there" : `${room.people.length} there: ${people}`;
+      return make("label", "room", radio, make("b", "", room.name), make("span", "said", there));
+    }),
+  );
+  const all = rooms.flatMap((room) => room.people);
+  follow.replaceChildren(new Option("stay in this room", ""), ...all.map((one) => new Option(`go along with ${one.name}`, one.id)));
+  follow.value = chosen.follow ?? "";
+}
+
+const sheet = document.querySelector("#room-sheet");
+const form = document.querySelector("#room-form");
+let feedId = null;
+
+// Another room for a feed that is there.
+export function openRooms(feed) {
+  feedId = feed.id;
+  listRooms(document.querySelector("#room-list"), form.elements.follow, feed.platform, feed.address ?? {});
+  sheet.showModal();
+}
+
+document.querySelector("#room-close").addEventListener("click", () => sheet.close());
+form.addEventListener("submit", async (event) => {
+  event.preventDefault();
+  if (await attempt(() => send(`/feeds/${feedId}/room`, new FormData(form)))) sheet.close();
+});

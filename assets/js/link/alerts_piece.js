@@ -1,0 +1,75 @@
+// Cues as they play: words with a picture, coming and going by the piece's own motion.
+import { make } from "../house/elements.js";
+import { fragmentsOf } from "./line.js";
+import { Piece } from "./piece.js";
+
+// What is nearly over is not begun.
+const LEAST_MS = 400;
+const largest = (picture) => `/pictures/${picture}-4.webp`;
+
+export class AlertsPiece extends Piece {
+  constructor(id, overrides) {
+    super(id, "alerts", overrides);
+  }
+
+  style(given) {
+    super.style(given);
+    this.options = { height: Number.parseFloat(given.css["--text-size"]) };
+  }
+
+  // card: as Ruby's CueDesk#card, or null once it is over; left: of its time, where it plays already
+  alert(card) {
+    if (card && card.i === this.shown?.card.i) return;
+    this.leave();
+    if (!card || (this.given.kinds.length > 0 && !this.given.kinds.includes(card.k))) return;
+    const left = card.left ?? card.ms;
+    if (left < LEAST_MS) return;
+    const element = this.built(card);
+    this.element.append(element);
+    this.shown = { card, element };
+    this.play(element, this.given.motion.in, this.given.motion.in_ms);
+    this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
+  }
+
+  built(card) {
+    const words = make("p", "alert-words", ...card.w.map(([kind, text]) => make("bdi", kind === "text" ? "" : `alert-${kind}`, text)));
+    const box = make("div", "alert-text plate", words);
+    if (card.g && this.given.words.their_message === "shown") {
+      const message = make("p", "alert-message", ...fragmentsOf(card.g, this.options));
+      message.dir = "auto";
+      box.append(message);
+    }
+    const element = make("div", "alert", box);
+    element.dataset.place = card.p;
+    element.dataset.kind = card.k;
+    element.style.setProperty("--apart", `${card.s / 100}em`);
+    if (card.f) element.prepend(this.picture(card.f));
+    return element;
+  }
+
+  picture(id) {
+    const image = make("img", "alert-picture");
+    Object.assign(image, { alt: "", src: largest(id), decoding: "async" });
+    image.addEventListener("error", () => image.remove(), { once: true });
+    return image;
+  }
+
+  play(element, frames, duration) {
+    return frames.length > 0 && duration > 0 ? element.animate(frames, { duration, easing: this.given.motion.easing, fill: "both" }) : null;
+  }
+
+  leave() {
+    clearTimeout(this.timer);
+    const { element } = this.shown ?? {};
+    this.shown = null;
+    if (!element) return;
+    const way = this.play(element, this.given.motion.out, this.given.motion.out_ms);
+    if (way) way.onfinish = () => element.remove();
+    else element.remove();
+  }
+
+  remove() {
+    clearTimeout(this.timer);
+    super.remove();
+  }
+}

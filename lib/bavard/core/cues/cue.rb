@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "../look/motion"
+require_relative "../stage/property"
+require_relative "event"
+require_relative "words"
+
+module Bavard
+  module Core
+    module Cues
+      # One cue as a sheet keeps it: for which events it is meant, and what it plays.
+      module Cue
+        LARGEST = 1_000_000_000
+        # Where a picture stands to the words.
+        PLACES = %w[above below left right behind].freeze
+        ROLES = %w[viewer host moderator guest subscriber supporter bot].freeze
+        Property = Stage::Property
+
+        MEANT = [
+          Property.text("name", "name", 60, "A cue"),
+          Property.choice("kind", "for", KINDS.keys, "follow"),
+          Property.switch("on", "in force", true),
+          *%w[amount months number].flat_map do |what|
+            [Property.number("#{what}_from", "#{what} from (0: any)", 0..LARGEST, 0),
+              Property.number("#{what}_to", "#{what} up to (0: any)", 0..LARGEST, 0)]
+          end,
+          Property.text("currency", "currency or unit", 40),
+          Property.some("feeds", "on feeds (none: all)", nil, []),
+          Property.some("roles", "by (none: everyone)", ROLES, []),
+          Property.text("people", "only these people, one a line", 2000),
+          Property.switch("first", "only their first", false),
+          Property.number("share_percent", "how often", 1..100, 100, unit: "%"),
+          Property.number("cool_down_s", "not again within", 0..86_400, 0, unit: "s"),
+          Property.number("from_min", "from minute of the broadcast (0: any)", 0..10_000, 0),
+          Property.number("to_min", "up to minute (0: any)", 0..10_000, 0)
+        ].freeze
+        PLAYED = [
+          Property.text("words", "words", 300, "{name}"),
+          Property.switch("message", "their message", true),
+          Property.number("length_s", "length", 1..120, 6, unit: "s", digits: 1),
+          Property.number("importance", "importance", 0..9, 3),
+          Property.switch("joins", "many alike become one", true),
+          Property.file("picture", "picture"),
+          Property.choice("picture_place", "picture stands", PLACES, "above"),
+          Property.number("apart", "apart from the words", -300..400, 40, unit: "%")
+        ].freeze
+        PROPERTIES = (MEANT + PLAYED).to_h { |property| [property.name, property] }.freeze
+        DEFAULT_WORDS = {
+          "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
+          "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",
+          "purchase" => "{name} bought something[ for {amount}]", "visit" => "{name} comes to visit[ with {number} viewers]", "own" => "{name}"
+        }.freeze
+
+        module_function
+
+        # @param given [Hash] some properties
+        # @return [Hash] a whole cue
+        # @raise [Bavard::Error] naming the first that does not fit
+        def build(id, given = {})
+          unknown = (given.keys - PROPERTIES.keys - ["id"]).first
+          raise Error.new("A cue has no “#{unknown}”.", field: unknown, value: given[unknown]) if unknown
+
+          cue = {"id" => id}.merge(PROPERTIES.to_h { |name, property| [name, given.key?(name) ? property.read(given[name]) : property.default] })
+          wrong = Words.unknown(cue["words"]).first
+          raise Error.new("There is no {#{wrong}}. There are #{Words::PLACES.map { |place| "{#{place}}" }.join(", ")}.", field: "words") if wrong
+
+          cue
+        end
+
+        # @return [Array<Hash>] one for each kind of event
+        def defaults
+          KINDS.map do |kind, called|
+            build("cue_#{kind}", "kind" => kind, "name" => called[0].upcase + called[1..], "words" => DEFAULT_WORDS[kind])
+          end
+        end
+
+        # @return [Array<String>]
+        def people(cue) = cue["people"].split("\n").map(&:strip).reject(&:empty?)
+
+        # @return [String] what narrows it, in few words
+        def narrowed(cue)
+          unit = cue["currency"].empty? ? "amount" : cue["currency"]
+          ranges = {"amount" => unit, "months" => "months", "number" => "number"}.map { |what, words| between(cue, what, words) }
+          said = [*ranges, *whose(cue), *not_always(cue)].select { |words| words }
+          said.empty? ? "whatever it is" : said.join(", ")
+        end
+
+        def whose(cue)
+          names = people(cue)
+          [names.any? && "only #{names.join(", ")}", cue["roles"].any? && cue["roles"].join(" or "), cue["feeds"].any? && "on some chats",
+            cue["first"] && "their first"]
+        end
+
+        def not_always(cue)
+          share, cool_down = cue.values_at("share_percent", "cool_down_s")
+          [share < 100 && "#{share} % of the time", cool_down.positive? && "not again within #{cool_down} s",
+            (cue["from_min"] + cue["to_min"]).positive? && "at some time of the broadcast"]
+        end
+
+        def between(cue, what, words)
+          from, to = cue.values_at("#{what}_from", "#{what}_to")
+          return if from.zero? && to.zero?
+          return "#{words} from #{from}" if to.zero?
+          return "#{words} up to #{to}" if from.zero?
+
+          from == to ? "#{words} #{from}" : "#{words} #{from} to #{to}"
+        end
+        private_class_method :whose, :not_always, :between
+
+        # @return [Hash] as {Sheet} asks it
+        def asked(cue)
+          ranges = %w[amount months number].to_h { |name| [name, [cue["#{name}_from"], cue["#{name}_to"]].map { |value| value unless value.zero? }] }
+          cue.slice("id", "name", "kind", "on", "cool_down_s").merge(
+            "share_percent" => cue["share_percent"] < 100 ? cue["share_percent"] : nil,
+            "from_min" => cue["from_min"].zero? ? nil : cue["from_min"], "to_min" => cue["to_min"].zero? ? nil : cue["to_min"],
+            "when" => {**ranges, **cue.slice("currency", "feeds", "roles", "first"), "people" => Cue.people(cue)}
+          )
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Core
+    module Cues
+      # How far a goal is: a count or an amount on its way from one number to another, up or down.
+      module Goal
+        SECOND_MS = 1000
+        HOUR_MS = 3_600_000
+        # Before so much has come, nobody can say when it will be reached.
+        FEWEST = 3
+
+        module_function
+
+        # @param piece [Hash] a goal
+        # @param counted [Numeric] since it began
+        # @return [Hash] value, from, to, share (0 to 1), reached
+        def of(piece, counted)
+          from, to = piece.values_at("from", "to")
+          done = counted + piece["already"].to_i
+          value = piece["falls"] ? from - done : from + done
+          way = (to - from).abs
+          share = way.zero? ? 1.0 : ((value - from) / (to - from).to_f).clamp(0.0, 1.0)
+          {value:, from:, to:, share: share.round(4), reached: share >= 1.0}
+        end
+
+        # @param counted [Numeric] in the time that passed
+        # @return [Integer, nil] how long it takes at that rate, in milliseconds; nil where nobody can say
+        def left_ms(piece, counted, passed_ms)
+          goal = of(piece, counted)
+          return if goal[:reached] || counted < FEWEST || passed_ms <= 0
+
+          ((goal[:to] - goal[:value]).abs * passed_ms / counted).round
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+require_relative "../core/chat/timeline"
+require_relative "cue_desk"
+require_relative "feed_lane"
+require_relative "gatehouse"
+require_relative "prompter_desk"
+require_relative "tallies"
+require_relative "voices"
+
+module Bavard
+  module Live
+    # How a show begins where it left off: from what is kept to what was held, shown, pinned and counted. Part of {Show}.
+    module ShowLoading
+      REMEMBERED_LINES = 2000
+      HOUR_MS = 3_600_000
+
+      private
+
+      def dress_show
+        @cues = CueDesk.new(record.cues, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
+        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: record.cues["began_ms"])
+        @cues.began_ms = record.cues["began_ms"]
+        @voices = Voices.new(id, @house, @house.cast&.of_show(id) || [])
+      end
+
+      def load
+        @gatehouse = made_gatehouse
+        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
+        recount
+        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
+        load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
+        load_prompter(entries)
+        load_held
+      end
+
+      def made_gatehouse
+        Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
+      end
+
+      # What stood on the stages, as it was shown there.
+      def load_desks(passed)
+        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
+        @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
+        desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
+      end
+
+      # What was held goes on being held.
+      def load_held
+        @house.lines.held(id).each do |entry|
+          line = entry.line.dress(wardrobe.emotes)
+          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - line.arrived_at_ms, 0].max)
+        end
+      end
+
+      def lane_with(feed, entries)
+        own = entries.select { |entry| entry.line.feed_id == feed.id }
+        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
+          seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
+      end
+
+      def load_prompter(entries)
+        @prompter = PrompterDesk.new(id, @house, gatehouse, record.host_name)
+        entries.each { |entry| lanes[entry.line.feed_id]&.then { |lane| note_again(lane, entry) } }
+        prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: PrompterDesk::STAND, most: REMEMBERED_LINES).reverse)
+        enlarge_again(prompter.large) if prompter.large
+        prompter.prepare(now_ms)
+      end
+
+      def note_again(lane, entry)
+        card = lane.card(entry.line, entry.verdict, pulled: entry.pulled)
+        prompter.line(lane, entry, entry.aired ? :aired : :nowhere, card, pulled: entry.pulled)
+      end
+
+      # As it goes on the picture.
+      def shown(entry) = Store::Lines::Entry.new(entry.line.as_shown(entry.verdict.shown, wardrobe.emotes), *entry.to_a.drop(1))
+
+      def recount
+        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule|
+          figures.count(at_ms, dropped:, aired:)
+          gatehouse.recount(at_ms, rule)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,172 @@
+# frozen_string_literal: true
+
+require "securerandom"
+require_relative "../core/chat/line"
+require_relative "../core/cues/settings"
+require_relative "station"
+
+module Bavard
+  module Web
+    # The cue sheet: what happens on screen for which event. Belongs to Dress.
+    class CuesApp < Station
+      LARGEST_BYTES = 32 * 1024 * 1024
+      # Where a made-up event plays.
+      WHERE = {"draft" => :draft, "screens" => :screens}.freeze
+      LONGEST_MESSAGE = 300
+
+      get "/" do
+        @here = "cues"
+        @label = "Cue sheet"
+        @feeds = ask { |show| show.lanes.values.map { |lane| {id: lane.id.to_s, name: lane.feed.name} } }
+        erb :cues
+      end
+
+      get "/sheet" do
+        json(sheet.merge(kinds: Core::Cues::KINDS, fields: Core::Cues::Cue::PROPERTIES.transform_values(&:field)))
+      end
+
+      get("/now") { json(ask { |show| show.cues.report }) }
+
+      post "/cues" do
+        kind = text(params["kind"])
+        change do |document|
+          words = Core::Cues::Cue::DEFAULT_WORDS[kind] || "{name}"
+          cue = Core::Cues::Cue.build("cue_#{SecureRandom.hex(6)}", "kind" => kind, "name" => "Another", "words" => words)
+          document.merge("cues" => document["cues"] + [cue])
+        end
+      end
+
+      # Some of its properties.
+      post "/cues/:cue" do
+        values = body_json
+        change { |document| with_cue(document) { |cue| Core::Cues::Cue.build(cue["id"], cue.except("id").merge(values)) } }
+      end
+
+      # Puts one before or behind the others.
+      post "/cues/:cue/move" do
+        by = text(params["by"]) == "-1" ? -1 : 1
+        change do |document|
+          cues = document["cues"].dup
+          at = cues.index { |cue| cue["id"] == params[:cue] } || not_found
+          cues.insert((at + by).clamp(0, cues.size - 1), cues.delete_at(at))
+          document.merge("cues" => cues)
+        end
+      end
+
+      post "/cues/:cue/remove" do
+        change { |document| document.merge("cues" => document["cues"].reject { |cue| cue["id"] == params[:cue] }) }
+      end
+
+      # What was just taken away, as it was.
+      post "/put-back" do
+        given = body_json
+        change do |document|
+          cue = Core::Cues::Cue.build(given["id"].to_s[/\A[a-z0-9_]{1,40}\z/] || not_found, given.slice(*Core::Cues::Cue::PROPERTIES.keys))
+          document.merge("cues" => document["cues"].reject { |one| one["id"] == cue["id"] }.push(cue))
+        end
+      end
+
+      post "/cues/:cue/picture" do
+        file = params["file"]
+        picture = file.is_a?(Hash) && file[:tempfile] ? kept(file[:tempfile].read(LARGEST_BYTES)) : nil
+        change { |document| with_cue(document) { |cue| cue.merge("picture" => picture) } }
+      end
+
+      post "/queue" do
+        given = body_json
+        change { |document| document.merge("queue" => Core::Cues::Settings.queue(document["queue"].merge(given))) }
+      end
+
+      # A made-up event, in the drafts or on the real screens.
+      post "/try" do
+        where = WHERE[text(params["where"])] || :draft
+        line = made_up
+        json(ask do |show|
+          show.cues.happened(line, show.now_ms, test: where)
+          show.cues.report[:recent].first
+        end)
+      end
+
+      # What is counted by the broadcast begins anew.
+      post "/begin" do
+        ask(&:begin_broadcast)
+        json(done: true)
+      end
+
+      post "/again" do
+        line_id = text(params["line"])[/\A\d{1,18}\z/]&.to_i
+        json(done: ask { |show| show.cues.again(line_id, show.now_ms) } || raise(Error, "That was too long ago to be played again here."))
+      end
+
+      post "/now/:what" do
+        on_queue(text(params[:what]), text(params["id"]).to_i) || not_found
+        json(ask { |show| show.cues.report })
+      end
+
+      helpers do
+        def largest_body_bytes = request.path_info.end_with?("/picture") ? LARGEST_BYTES : LARGEST_BODY_BYTES
+
+        def sheet
+          document, findings = ask { |show| [show.cues.document, show.cues.findings] }
+          {cues: document["cues"], queue: document["queue"], findings:, narrowed: document["cues"].to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] }}
+        end
+
+        # Worked out on what there is now, in the show's own thread.
+        def change
+          ask { |show| show.use_cues(Core::Cues::Settings.read(yield(show.cues.document))) }
+          json(sheet)
+        end
+
+        def with_cue(document)
+          document["cues"].any? { |cue| cue["id"] == params[:cue] } || not_found
+          document.merge("cues" => document["cues"].map { |cue| cue["id"] == params[:cue] ? yield(cue) : cue })
+        end
+
+        def kept(bytes)
+          site.house.pictures.make(bytes, "figure").id
+        rescue Error => error
+          raise Error.new("That picture was not taken: #{error.message}.", field: "file")
+        end
+
+        def on_queue(what, waiting_id)
+          ask do |show|
+            cues = show.cues
+            case what
+            when "skip" then cues.skip(show.now_ms) || true
+            when "pause" then cues.queue.pause
+            when "go_on" then cues.queue.go_on || true
+            when "clear" then cues.queue.clear
+            when "approve" then cues.queue.approve(waiting_id)
+            when "remove" then cues.queue.remove(waiting_id)
+            end
+          end
+        end
+
+        def made_up
+          kind = text(params["kind"])
+          raise Error.new("What happens?", field: "kind") unless Core::Cues::KINDS.key?(kind)
+
+          now_ms = site.house.clock.call
+          body = kind == "paid" ? said : Core::Happened.new(kind.to_sym, said, text(params["number"])[/\A\d{1,9}\z/]&.to_i)
+          intake = Core::Intake.new(kind == "paid" ? :line : :event, nil, nil, nil, now_ms, body)
+          Core::Chat::Line.from(intake, id: site.house.ids.next(now_ms), origin: :test)
+        end
+
+        def said
+          made = Core::Said.new("made_up", text(params["name"]).strip[0, 60], nil, [], text(params["message"])[0, LONGEST_MESSAGE], false, false)
+          made.tap { made.paid = amount }
+        end
+
+        def amount
+          given = text(params["amount"]).tr(",", ".").strip
+          return if given.empty?
+
+          number = Float(given, exception: false) or raise Error.new("An amount is a number.", field: "amount")
+          currency = text(params["currency"]).strip
+          exponent = Core::Amount::EXPONENTS.fetch(currency, 2)
+          Core::Amount.money((number * (10**exponent)).round, currency) || Core::Amount.own(number.round, currency.empty? ? "sparks" : currency)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,156 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/cues/cue"
+require_relative "../../../lib/bavard/core/cues/queue"
+require_relative "../../../lib/bavard/core/cues/sheet"
+require_relative "../../../lib/bavard/core/cues/words"
+
+class CuesTest < Minitest::Test
+  include Bavard::Core::Cues
+
+  Amount = Bavard::Core::Amount
+
+  def event(kind = "tip", **more)
+    Event.new(id: 1, kind:, at_ms: 0, feed_id: 3, login: "ann", name: "Ann", roles: ["viewer"], first_ever: false, **more)
+  end
+
+  def cue(id, kind = "tip", **more) = {"id" => id, "name" => id, "kind" => kind, "on" => true}.merge(more.transform_keys(&:to_s))
+  def sheet(*cues) = Sheet.new(cues)
+  def chosen(sheet, event, **more) = sheet.choose(event, now_ms: 10_000, **more).cue&.fetch("id")
+  def euros(number) = Amount.money(number * 100, "EUR")
+
+  def test_the_most_specific_that_fits_is_played
+    tips = sheet(cue("any"), cue("large", when: {"amount" => [50, nil]}), cue("exact", when: {"amount" => [69, 69]}), cue("ann", when: {"people" => ["ANN"]}))
+    assert_equal "ann", chosen(tips, event(amount: euros(5)))
+    assert_equal %w[any large exact], [5, 50, 69].map { |number| chosen(tips, event(amount: euros(number), login: "bo", name: "Bo")) }
+    assert_nil chosen(tips, event("visit"))
+  end
+
+  def test_another_currency_is_another_thing_and_no_amount_is_none
+    tips = sheet(cue("euros", when: {"amount" => [5, nil], "currency" => "EUR"}))
+    assert_equal ["euros", nil, nil], [euros(5), Amount.money(900, "JPY"), nil].map { |amount| chosen(tips, event(amount:)) }
+    assert_equal "yen", chosen(sheet(cue("yen", when: {"amount" => [500, 900]})), event(amount: Amount.money(900, "JPY")))
+  end
+
+  def test_a_renewal_differs_from_a_first_subscription_and_a_first_one_from_others
+    all = sheet(cue("new", "subscription"), cue("again", "renewal"), cue("year", "renewal", when: {"months" => [12, nil]}), cue("first", "follow", when: {"first" => true}))
+    assert_equal "new", chosen(all, event("subscription"))
+    assert_equal %w[again year], [2, 12].map { |months| chosen(all, event("renewal", months:)) }
+    assert_equal [nil, "first"], [false, true].map { |first| chosen(all, event("follow").tap { |one| one.first_ever = first }) }
+  end
+
+  def test_cool_down_chance_and_time_of_the_broadcast_let_others_play
+    tips = sheet(cue("any"), cue("rare", when: {"amount" => [1, nil]}, cool_down_s: 60, share_percent: 50, from_min: 10))
+    asked = ->(**more) { tips.choose(event(amount: euros(5)), now_ms: 700_000, **more) }
+    assert_equal "rare", asked.call(began_ms: 0, chance: 0.4).cue["id"]
+    [{began_ms: 0, chance: 0.6}, {began_ms: 600_000}, {}, {began_ms: 0, played: {"rare" => 690_000}}].each do |more|
+      choice = asked.call(**more)
+      assert_equal ["any", "rare"], [choice.cue["id"], choice.passed[0][0]], more
+    end
+  end
+
+  def test_what_narrows_a_cue_is_said
+    narrowed = ->(**more) { Cue.narrowed(Cue.build("a", more.transform_keys(&:to_s))) }
+    assert_equal "whatever it is", narrowed.call
+    assert_equal "EUR from 50, only Ann, their first", narrowed.call(amount_from: 50, currency: "EUR", people: "Ann", first: true)
+    assert_equal "months 12, 20 % of the time", narrowed.call(months_from: 12, months_to: 12, share_percent: 20)
+    assert_equal "number up to 9, not again within 60 s", narrowed.call(number_to: 9, cool_down_s: 60)
+  end
+
+  def test_ties_are_settled_by_order_and_told
+    choice = sheet(cue("one", when: {"feeds" => ["3"]}), cue("two", when: {"feeds" => %w[3 4]})).choose(event, now_ms: 0)
+    assert_equal ["one", ["two"]], [choice.cue["id"], choice.ties]
+  end
+
+  def test_what_can_never_play_and_what_overlaps_is_found
+    found = sheet(cue("odd", when: {"amount" => [9, 3]}), cue("any", when: {"amount" => [5, nil]}), cue("same", when: {"amount" => [6, nil]}),
+      cue("crossing", when: {"amount" => [1, nil]}), cue("apart", "visit")).findings.to_h
+    assert_includes found["odd"], "can never play"
+    assert_includes found["same"], "“any” always comes first"
+    assert_includes found["crossing"], "can fit the same"
+    assert_equal %w[crossing odd same], found.keys.sort
+  end
+
+  def test_words_never_break_on_missing_data_and_stay_text
+    words = "{name} gave {amount}[ and {number} more], “{message}”"
+    assert_equal [["name", "<b>Ann</b>"], ["text", " gave "], ["amount", "5.00 EUR"], ["text", ", “"], ["message", "{name}"], ["text", "”"]],
+      Words.of(words, event(name: "<b>Ann</b>", amount: euros(5), message: "{name}"))
+    assert_equal "somebody gave something, “”", Words.of(words, event(name: "\u0000", message: nil)).map(&:last).join
+    assert_equal "Ann gave something and 3 more, “”", Words.of(words, event(number: 3)).map(&:last).join
+    assert_equal "{nothing} Ann {", Words.of("{nothing} {name} {", event).map(&:last).join
+    assert_equal ["nothing"], Words.unknown("{nothing} {name}")
+    assert_equal 500, Words.of("{message}", event(message: "m" * 9000)).first.last.length
+  end
+
+  def queue(**settings) = Queue.new(Queue::Settings.new(**Queue::CALM.to_h, **settings))
+
+  # @return [Array<Integer>] how many events each that was played stood for, in order
+  def played(queue, ms, step: 100)
+    (0..ms).step(step).filter_map { |now| queue.advance(now).last&.events&.size }
+  end
+
+  def test_one_after_another_the_more_important_first
+    one = queue(gap_ms: 500)
+    one.add(event, cue("small"), 0, length_ms: 1000, joins: false)
+    one.add(event, cue("large"), 0, importance: 5, length_ms: 1000, joins: false)
+    began = (0..4000).step(100).filter_map { |now| (begun = one.advance(now).last) && [now, begun.cue["id"]] }
+    assert_equal [[0, "large"], [1500, "small"]], began
+  end
+
+  def test_many_alike_become_one_and_what_waits_too_long_is_left
+    one = queue(alike_ms: 4000, longest_wait_ms: 3000)
+    12.times { |number| one.add(event("gift", number: 1), cue("gift", "gift"), number * 10) }
+    assert_equal [12], played(one, 1000)
+    one.add(event("visit"), cue("visit", "visit"), 1000, joins: false)
+    one.pause
+    one.advance(9000)
+    assert_equal [[], 1], [one.waiting, one.left]
+  end
+
+  def test_a_flood_is_bounded_and_what_is_important_stays
+    one = queue(most: 5)
+    one.add(event, cue("dear"), 0, importance: 9, joins: false)
+    100.times { one.add(event, cue("cheap"), 0, joins: false) }
+    assert_equal [5, 96, true], [one.waiting.size, one.left, one.waiting.any? { |waiting| waiting.cue["id"] == "dear" }]
+  end
+
+  def test_pause_skip_clear_and_approval
+    one = queue(approve: true, gap_ms: 0)
+    waiting = one.add(event, cue("a"), 0)
+    assert_empty played(one, 1000)
+    one.approve(waiting.id)
+    assert_equal "a", one.advance(1100).last.cue["id"]
+    assert_equal "a", one.skip(1200).cue["id"]
+    one.add(event, cue("b"), 1200)
+    one.clear
+    assert_equal [nil, nil], one.advance(2000)
+  end
+
+  def test_a_pull_reaches_what_waits_and_what_plays
+    one = queue
+    one.add(event, cue("a"), 0, joins: false)
+    one.add(event.tap { |other| other.id = 2 }, cue("b"), 0, joins: false)
+    one.advance(0)
+    assert one.pull_where(10) { |pulled| pulled.id == 1 }
+    refute one.pull_where(10) { |pulled| pulled.id == 2 }
+    assert_equal [nil, []], [one.playing, one.waiting]
+  end
+
+  def test_nothing_plays_twice_whatever_the_order
+    100.times do |seed|
+      random = Random.new(seed)
+      one = queue(most: 50, alike_ms: random.rand(0..50))
+      added = (1..40).map { |id| event.tap { |made| made.id = id } }
+      seen = []
+      now = 0
+      added.each do |made|
+        one.add(made, cue("c#{random.rand(3)}"), now, importance: random.rand(3), length_ms: random.rand(1..40))
+        now += random.rand(60)
+        seen.concat(one.advance(now).last&.events.to_a.dup)
+      end
+      400.times { seen.concat(one.advance(now += 100).last&.events.to_a.dup) }
+      assert_equal seen.map(&:id), seen.map(&:id).uniq, seed
+    end
+  end
+end

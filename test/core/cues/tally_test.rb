@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/cues/event"
+require_relative "../../../lib/bavard/core/cues/goal"
+require_relative "../../../lib/bavard/core/cues/tally"
+
+class TallyTest < Minitest::Test
+  include Bavard::Core::Cues
+
+  KINDS_GIVEN = %w[follow gift tip].freeze
+  Amount = Bavard::Core::Amount
+
+  def event(kind, **more)
+    Event.new(id: 1, kind:, at_ms: 0, feed_id: 1, login: "ann", name: "Ann", roles: [], **more)
+  end
+
+  def tally(*events) = Tally.new.tap { |tally| events.each { |one| tally.take(one) } }
+
+  def test_gifts_count_by_their_number_and_all_else_one_by_one
+    counted = tally(event("follow"), event("subscription"), event("renewal", months: 12), event("gift", number: 5), event("gift"), event("visit", number: 41))
+    assert_equal [1, 8, 6, 1], %w[followers subscriptions gifts visits].map { |what| counted.value(what) }
+  end
+
+  def test_money_is_counted_by_its_currency
+    counted = tally(event("tip", amount: Amount.money(1250, "EUR")), event("paid", amount: Amount.money(250, "EUR")), event("tip", amount: Amount.money(900, "JPY")),
+      event("purchase", amount: Amount.own(300, "sparks")), event("tip"))
+    assert_equal [15.0, 900, 300, 0.0], %w[EUR JPY sparks USD].map { |unit| counted.value("worth", unit) }
+  end
+
+  def test_it_is_the_same_whatever_the_order
+    events = (1..200).map { |number| event(KINDS_GIVEN[number % 3], number:, amount: Amount.money(number, "EUR")) }
+    wanted = all_of(tally(*events))
+    20.times do |seed|
+      assert_equal wanted, all_of(tally(*events.shuffle(random: Random.new(seed)))), seed
+    end
+  end
+
+  def all_of(tally) = [tally.value("followers"), tally.value("gifts"), tally.value("worth")]
+
+  def goal(counted, **piece) = Goal.of({"from" => 0, "to" => 60, "falls" => false}.merge(piece.transform_keys(&:to_s)), counted)
+
+  def test_a_goal_goes_up_or_falls_and_is_reached
+    assert_equal [45, 0.1667, false], goal(3, from: 42).values_at(:value, :share, :reached)
+    assert_equal [45, 0.75], goal(3, already: 42).values_at(:value, :share)
+    assert_equal [{value: 70, from: 0, to: 60, share: 1.0, reached: true}], [goal(70)]
+    assert_equal [40, 0.3333, false], goal(20, from: 60, to: 0, falls: true).values_at(:value, :share, :reached)
+    assert_equal [true, 1.0], goal(0, from: 5, to: 5).values_at(:reached, :share)
+  end
+
+  def test_when_it_would_be_reached
+    piece = {"from" => 0, "to" => 60, "falls" => false}
+    assert_equal 3_600_000, Goal.left_ms(piece, 30, 3_600_000)
+    assert_nil Goal.left_ms(piece, 2, 3_600_000)
+    assert_nil Goal.left_ms(piece, 60, 3_600_000)
+  end
+end

@@ -1,0 +1,131 @@
+# frozen_string_literal: true
+
+require "json"
+require "open3"
+require "stringio"
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/commands/talking"
+require_relative "../../../lib/bavard/core/voice/stretches"
+require_relative "../../../standins/hidewire/conversation"
+
+class TalkingTest < Minitest::Test
+  Talking = Bavard::Core::Voice::Talking
+  FOLDER = File.expand_path("../../../demo/conversations", __dir__)
+  # What conversations whose truth is known must come to.
+  SHOWN_PERCENT = 98
+  FALSE_PERCENT = 2
+  LATE_MS = 150
+  SHORTEST_MS = 200
+
+  # @param spans [Array<Array(Integer, Integer)>] milliseconds and dBov
+  # @return [Array<Array(Integer, Integer)>] when it was on
+  def on_in(spans, every_ms: 20)
+    talking = Talking.new
+    found = []
+    at_ms = 0
+    spans.each do |ms, dbov|
+      (ms / every_ms).times do
+        found << [at_ms, nil] if talking.level(at_ms, dbov) && talking.on?
+        found.last[1] = talking.since_ms if found.last && found.last[1].nil? && !talking.on?
+        at_ms += every_ms
+      end
+    end
+    found
+  end
+
+  def stretches(conversation)
+    found = Bavard::Core::Voice::Stretches.new
+    all = []
+    conversation.each { |one| all.concat(found.level(one.at_ms, one.person, -one.level)) }
+    all.concat(found.finish).group_by(&:person).transform_values { |list| list.map { |one| [one.from_ms, one.to_ms] } }
+  end
+
+  def common(one, other) = [[one[1], other[1]].min - [one[0], other[0]].max, 0].max
+
+  def test_conversations_whose_truth_is_known
+    Hidewire::Conversation.all(FOLDER).each do |name, conversation|
+      shown = stretches(conversation)
+      truth = conversation.truth
+      talked = truth.values.flatten(1).sum { |from, to| to - from }
+      right = truth.sum { |person, all| all.sum { |one| shown.fetch(person, []).sum { |other| common(one, other) } } }
+      wrong = shown.values.flatten(1).sum { |from, to| to - from } - right
+      silent = (conversation.length_ms * conversation.people.size) - talked
+
+      assert_operator right * 100.0 / talked, :>=, SHOWN_PERCENT, name
+      assert_operator wrong * 100.0 / silent, :<=, FALSE_PERCENT, name
+      assert_operator latest(truth, shown), :<=, LATE_MS, name
+      assert_operator shown.values.flatten(1).map { |from, to| to - from }.min, :>=, SHORTEST_MS, name
+      assert_operator shown.values.flat_map { |all| all.each_cons(2).map { |one, other| other[0] - one[1] } }.min || SHORTEST_MS, :>=, SHORTEST_MS, name
+    end
+  end
+
+  def latest(truth, shown)
+    truth.flat_map { |person, all| all.map { |one| [(shown.fetch(person).find { |other| common(one, other).positive? }[0] - one[0]), 0].max } }.max
+  end
+
+  def test_a_pause_between_words_is_no_end_and_a_mug_no_beginning
+    assert_equal 1, on_in([[1000, -70], [600, -25], [200, -70], [600, -25], [1000, -70]]).size
+    assert_empty on_in([[1000, -70], [20, -10], [1000, -70], [20, -12], [1000, -70]])
+  end
+
+  def test_it_begins_soon_and_ends_after_its_tail
+    from, to = on_in([[1000, -70], [1000, -25], [1000, -70]]).first
+    assert_includes 1000..1060, from
+    assert_includes 2300..2400, to
+  end
+
+  def test_a_fan_is_no_voice_once_it_is_known_and_a_voice_is_heard_over_it
+    found = on_in([[6000, -42], [1000, -20], [1500, -42]])
+    assert_equal [1], found.select { |from, _| from >= 5000 }.map { |from, _| from / 6000 }
+  end
+
+  def test_a_quiet_voice_counts_where_there_is_no_noise
+    assert_equal 1, on_in([[2000, -127], [1000, -50], [1000, -127]]).size
+  end
+
+  def test_levels_that_stop_coming_are_silence
+    talking = Talking.new
+    20.times { |step| talking.level(step * 20, step < 5 ? -70 : -20) }
+    assert_predicate talking, :on?
+    assert_nil talking.advance(380 + Talking::MISSING_MS).then { |ended| ended || nil }
+    assert talking.advance(talking.due_ms)
+    refute_predicate talking, :on?
+  end
+
+  def test_levels_out_of_range_and_out_of_order_do_no_harm
+    talking = Talking.new
+    [[0, 900], [40, -900], [20, -20], [60, 0], [80, 12], [100, -3], [50, -3]].each { |at_ms, dbov| talking.level(at_ms, dbov) }
+    assert_includes 0.0..1.0, talking.loudness
+  end
+
+  def test_loudness_follows_and_is_nothing_in_silence
+    talking = Talking.new
+    50.times { |step| talking.level(step * 20, -70) }
+    20.times { |step| talking.level(1000 + (step * 20), -24) }
+    assert_operator talking.loudness, :>, 0.5
+    talking.hush(1500)
+    assert_equal [false, 0.0], [talking.on?, talking.loudness]
+  end
+
+  def test_packets_alone_are_enough
+    talking = Talking.new
+    10.times { |step| talking.packet(step * 20) }
+    assert_predicate talking, :on?
+  end
+
+  def test_the_command_prints_one_line_for_each_stretch
+    lines = (0...200).map { |step| JSON.generate(at_ms: step * 20, person: "odalys", dbov: step.between?(50, 100) ? -20 : -70) }
+    said, status = Open3.capture2(File.expand_path("../../../bin/talking", __dir__), "-", stdin_data: lines.join("\n"))
+    assert_predicate status, :success?
+    stretch = JSON.parse(said)
+    assert_equal %w[person from_ms to_ms], stretch.keys
+    assert_includes 1000..1100, stretch["from_ms"]
+  end
+
+  def test_the_command_says_which_line_it_cannot_read
+    ["no", "{}", "[1]", '{"at_ms":1,"person":"a","dbov":null}', '{"at_ms":1,"person":"","dbov":-3}'].each do |line|
+      error = assert_raises(Bavard::Error) { Bavard::Commands::Talking.new.run(StringIO.new(line), StringIO.new) }
+      assert_includes error.message, "Line 1"
+    end
+  end
+end

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/feeds/voice"
+
+class VoiceSessionTest < Minitest::Test
+  include Bavard::Feeds
+
+  ROOM = {"id" => "hides", "name" => "The hides", "picture" => "http://h.example/p.svg", "link" => "javascript:alert(1)"}.freeze
+
+  def setup
+    @rejected = []
+    @session = Voice::Session.new(1, "hides", Resume.new(nil, nil, nil), name: "Hidewire", permission: nil, reject: @rejected.method(:<<), follow: "odalys")
+    @session.begin(0)
+  end
+
+  def tell(message, now_ms = 100)
+    @session.receive(message, now_ms)
+    @session.take_intakes.select { |intake| intake.kind == :voice }.map(&:body)
+  end
+
+  def joined
+    tell({"op" => "hello", "beat_ms" => 5000})
+    tell({"op" => "joined", "resume" => "r", "seq" => 3, "room" => ROOM,
+          "people" => [{"id" => "odalys", "name" => "Odalys", "muted" => true, "deafened" => "yes"}, {"id" => 7, "name" => 8}, {"name" => "nobody"}, 4]})
+  end
+
+  def test_it_joins_and_says_whom_it_follows
+    tell({"op" => "hello", "beat_ms" => 5000})
+    assert_equal [{op: "join", room: "hides", follow: "odalys", token: nil}], @session.take_outgoing
+  end
+
+  def test_who_is_there_is_told_whole
+    entered = joined.first
+    assert_equal [:room, "The hides", nil, %w[odalys 7]], [entered.what, entered.room.name, entered.room.link, entered.people.map(&:key)]
+    assert_equal [[[:muted]], [nil]], [entered.people.first(1).map(&:marks), entered.people.last(1).map(&:name)]
+  end
+
+  def test_changes_one_by_one_and_another_room
+    joined
+    kinds = [{"kind" => "joined", "who" => {"id" => "teo", "name" => ""}}, {"kind" => "changed", "who" => {"id" => "teo", "away" => true}},
+      {"kind" => "left", "id" => "teo"}, {"kind" => "room", "room" => {"id" => "night"}, "people" => []}]
+    told = kinds.flat_map { |event| tell(event.merge("op" => "event")) }
+    assert_equal %i[join change leave room], told.map(&:what)
+    assert_equal ["", [:away], "night"], [told[0].people[0].name, told[1].people[0].marks, told[3].room.name]
+  end
+
+  def test_levels_are_read_and_nonsense_among_them_is_not
+    joined
+    assert_equal [["odalys", -31.0], ["teo", -900.0]], tell({"op" => "levels", "l" => [["odalys", 31], ["teo", 900], [4, 4], ["x", nil], "y", ["z", Float::NAN]]}).first.levels
+    assert_empty tell({"op" => "levels", "l" => {"a" => 1}})
+  end
+
+  def test_what_cannot_be_read_is_refused_and_the_text_of_the_room_is_a_chat
+    joined
+    tell({"op" => "event", "kind" => "joined", "who" => 3})
+    tell({"op" => "event", "kind" => "left"})
+    assert_equal 2, @rejected.size
+    @session.receive({"op" => "event", "seq" => 4, "kind" => "line", "id" => "m", "ts" => 5, "from" => {"login" => "ann"}, "body" => "hello"}, 200)
+    assert_equal ["hello"], @session.take_intakes.select { |intake| intake.kind == :line }.map { |intake| intake.body.text }
+  end
+end

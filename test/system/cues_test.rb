@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+require_relative "../support/prepared"
+require_relative "../../lib/bavard/core/stage/edit"
+
+# From an event on a platform to an alert on the picture, and the cue sheet.
+class CuesBrowserTest < PreparedTest
+  ALERTS = {"kind" => "alerts", "x" => 100, "y" => 100, "width" => 1200, "height" => 500, "motion_in" => "none", "motion_out" => "none"}.freeze
+
+  def setup
+    super
+    @skein = RunningStandin.new("Skein", BEAT_MS: 1000).start
+    prepare(pieces: [ALERTS], platforms: [@skein])
+    sign_in
+  end
+
+  def read_skein
+    visit "/feeds"
+    click_on "Connect a chat", match: :first
+    within("#add") do
+      find(".kind", text: "Skein").click
+      fill_in "channel", with: "reedmere"
+      click_on "Connect", exact: true
+    end
+    assert_selector ".lane[aria-label=Skein] .chip", text: "live"
+  end
+
+  def fire(kind, text = "") = @skein.post("/event", "login" => "birdbath", "kind" => kind, "text" => text)
+
+  def test_an_alert_with_words_message_and_picture_and_a_renewal_that_differs
+    visit "/dress/cues/"
+    find(".cue-row", text: "Tips").click
+    attach_file "Picture of this cue", File.expand_path("../../demo/pictures/cast/teo.svg", __dir__), make_visible: true
+    assert_selector "#cue-picture img"
+    read_skein
+    open_screen(link)
+    fire("tip", "<i>for</i> a nest box")
+    on_screen do
+      assert_selector ".alert .alert-amount", text: "5.00 EUR"
+      assert_selector ".alert .alert-message", text: "<i>for</i> a nest box"
+      assert_selector ".alert img.alert-picture"
+    end
+    on_screen { assert_no_selector ".alert", wait: 15 }
+    fire("subscription")
+    on_screen { assert_selector ".alert-words", text: "subscribed", wait: 10 }
+    fire("renewal")
+    on_screen { assert_selector ".alert-words", text: "renewed, 12 months now", wait: 15 }
+  end
+
+  def test_a_goal_counts_what_comes_in_and_is_reached
+    edit = {"do" => "add", "kind" => "goal", "values" => {"counted" => "worth", "unit" => "EUR", "to" => 10, "title" => "Seed", "reached" => "Full"}}
+    document = Bavard::Core::Stage::Edit.apply(@stage.draft, edit).document
+    stages = Bavard::Store::Stages.new(TestDatabase.db)
+    @app.stop
+    stages.put_on_air(@stage.id, 2, document, 2)
+    @app.start
+    read_skein
+    open_screen(link)
+    on_screen { assert_selector ".goal-words", text: "0 of 10 EUR" }
+    fire("tip")
+    on_screen { assert_selector ".goal-words", text: "5 of 10 EUR", wait: 10 }
+    fire("tip")
+    on_screen { assert_selector ".goal.reached .goal-title", text: "Full", wait: 10 }
+    @app.stop
+    @app.start
+    open_screen(link)
+    on_screen { assert_selector ".goal.reached", wait: 10 }
+  end
+
+  def test_a_narrower_cue_is_added_tried_and_told
+    visit "/dress/cues/"
+    click_on "Another cue for tips"
+    within("#edit") do
+      find("summary", text: "Only where").click
+      fill_in "amount_from", with: "50\n"
+      fill_in "words", with: "{name} is far too kind\t"
+    end
+    assert_selector ".cue-row", text: "amount from 50"
+    open_screen(link)
+    within("#try") do
+      select "tips", from: "What happens"
+      fill_in "Amount", with: "60"
+      click_on "On the screens"
+      assert_text "Plays “Another”."
+    end
+    on_screen { assert_selector ".alert-words", text: "is far too kind" }
+    click_on "Skip"
+    on_screen { assert_no_selector ".alert" }
+    within("#try") do
+      fill_in "Amount", with: "6"
+      click_on "On the screens"
+      assert_text "Plays “Tips”."
+    end
+    on_screen { assert_selector ".alert-words", text: "gave 6.00 EUR", wait: 10 }
+  end
+
+  def test_a_moderator_sees_the_queue_in_the_prompter_and_directs_it
+    visit "/dress/cues/"
+    check "Each waits until somebody lets it go", allow_label_click: true
+    open_screen(link)
+    2.times { within("#try") { click_on "On the screens" } }
+    visit "/prompter/"
+    assert_selector "#cues .cue-line", text: "2 follows from kestrel_ann"
+    within("#cues") { click_on "Let it play" }
+    on_screen { assert_selector ".alert-words", text: "2 follows from kestrel_ann" }
+    within("#cues") { click_on "Skip" }
+    on_screen { assert_no_selector ".alert" }
+    assert_no_selector "#cues"
+    visit "/people/"
+    assert_selector ".deed-list", text: "skipped an alert"
+  end
+
+  def test_each_waits_until_it_is_let_go
+    visit "/dress/cues/"
+    check "Each waits until somebody lets it go", allow_label_click: true
+    open_screen(link)
+    within("#try") { click_on "On the screens" }
+    assert_selector "#queue .cue-waiting", text: "kestrel_ann follows"
+    on_screen { assert_no_selector ".alert" }
+    click_on "Let it play"
+    on_screen { assert_selector ".alert-words", text: "kestrel_ann follows" }
+  end
+end
