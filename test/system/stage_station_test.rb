@@ -69,6 +69,31 @@ class StageStationTest < PreparedTest
     assert_field "Seconds shown", with: "for good"
   end
 
+  def test_a_page_whose_script_or_draft_did_not_come_asks_again
+    prepare
+    sign_in
+    lost = cut_off_once("/assets/js/stage/drawing.js", "/draft")
+    visit "/stage"
+    assert_selector ".hand"
+    within_frame(find("iframe")) { assert_selector "#stage .piece", visible: :all }
+    assert_equal ["/assets/js/stage/drawing.js", "/draft"], lost.sort
+  end
+
+  # @return [Array<String>] endings of addresses whose first request got no answer, as far as they were asked for
+  def cut_off_once(*endings)
+    lost = []
+    browser = page.driver.browser
+    browser.network.intercept
+    browser.on(:request) do |request|
+      ending = endings.find { |one| request.url.end_with?(one) && !lost.include?(one) }
+      next request.continue unless ending
+
+      lost << ending
+      request.abort
+    end
+    lost
+  end
+
   def test_keys_explain_themselves
     prepare
     on_the_stage
