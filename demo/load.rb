@@ -34,6 +34,7 @@ module Bavard
                     "text_weight" => 700, "text_colour" => "house:ground", "words" => "Dawn ringing, east bank", "called" => "Title"}],
           ["goal", {"x" => 890, "y" => 940, "width" => 430, "height" => 120, "counted" => "subscriptions", "since" => "ever",
                     "already" => 42, "to" => 60, "text_size_px" => 24, "called" => "Nest boxes"}],
+          ["flurry", {"x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "ways" => %w[fall drift rebound], "depth" => 40}],
           ["alerts", {"x" => 460, "y" => 150, "width" => 860, "height" => 280, "text_size_px" => 46}],
           ["voices", {"x" => 1350, "y" => 160, "width" => 503, "height" => 420, "at_most" => 4, "align" => "end", "text_size_px" => 26}],
           ["chat", {"x" => 67, "y" => 438, "width" => 795, "height" => 585, "text_size_px" => 31, "text_weight" => 600}]

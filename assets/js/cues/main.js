@@ -24,6 +24,8 @@ const GROUPS = {
   ],
   "Not always": ["share_percent", "cool_down_s", "from_min", "to_min"],
   "What plays": ["words", "message", "length_s", "importance", "joins", "picture_place", "apart"],
+  "How it moves": ["motion_in", "held", "motion_out"],
+  "Emotes that fly": ["flurry_count", "flurry_emotes", "flurry_way", "flurry_from"],
 };
 const OPEN = ["For which", "What plays"];
 const list = document.querySelector("#cues");

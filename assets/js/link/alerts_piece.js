@@ -27,7 +27,7 @@ export class AlertsPiece extends Piece {
     const element = this.built(card);
     this.element.append(element);
     this.shown = { card, element };
-    this.play(element, this.given.motion.in, this.given.motion.in_ms);
+    this.play(element, card.in ?? this.given.motion.in, this.given.motion.in_ms);
     this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
   }
 
@@ -42,6 +42,7 @@ export class AlertsPiece extends Piece {
     const element = make("div", "alert", box);
     element.dataset.place = card.p;
     element.dataset.kind = card.k;
+    if (card.held) element.dataset.held = card.held;
     element.style.setProperty("--apart", `${card.s / 100}em`);
     if (card.f) element.prepend(this.picture(card.f));
     return element;
@@ -60,10 +61,10 @@ export class AlertsPiece extends Piece {
 
   leave() {
     clearTimeout(this.timer);
-    const { element } = this.shown ?? {};
+    const { element, card } = this.shown ?? {};
     this.shown = null;
     if (!element) return;
-    const way = this.play(element, this.given.motion.out, this.given.motion.out_ms);
+    const way = this.play(element, card.out ?? this.given.motion.out, this.given.motion.out_ms);
     if (way) way.onfinish = () => element.remove();
     else element.remove();
   }

@@ -1,6 +1,7 @@
 // What stands on the stage, kept as the frames say.
 import { AlertsPiece } from "./alerts_piece.js";
 import { ChatPiece } from "./chat_piece.js";
+import { FlurryPiece } from "./flurry_piece.js";
 import { GoalPiece } from "./goal_piece.js";
 import { LargeLine } from "./large_line.js";
 import { PicturePiece, VideoPiece } from "./picture_piece.js";
@@ -13,6 +14,7 @@ const KINDS = {
   chat: ChatPiece,
   alerts: AlertsPiece,
   goal: GoalPiece,
+  flurry: FlurryPiece,
   voices: VoicesPiece,
   portraits: PortraitsPiece,
   room_card: RoomCardPiece,
@@ -48,6 +50,10 @@ export class Picture {
     if ("large" in frame && this.side !== "behind") this.large.show(frame.large);
     for (const [id, value] of Object.entries(frame.live ?? {})) this.pieces.get(id)?.live(value);
     for (const [id, goal] of Object.entries(frame.counted ?? {})) this.pieces.get(id)?.counted(goal);
+    for (const piece of this.pieces.values()) if (frame.ground) piece.ground?.(frame.ground);
+    // What flew while the page was away is over.
+    if (!frame.missed && !document.hidden) for (const [id, cards] of Object.entries(frame.fly ?? {})) this.pieces.get(id)?.fly(cards);
+    for (const [id, list] of Object.entries(frame.grow ?? {})) this.pieces.get(id)?.grow(list);
     if ("alert" in frame) for (const piece of this.pieces.values()) piece.alert(frame.alert);
     for (const [id, card] of Object.entries(frame.voices ?? {})) this.pieces.get(id)?.voices(card, !frame.whole && !frame.missed);
   }

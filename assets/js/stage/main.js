@@ -28,6 +28,7 @@ const LETTERS = {
   room_card: "j",
   alerts: "b",
   goal: "i",
+  flurry: "y",
   picture: "p",
   video: "v",
   text: "t",

@@ -32,13 +32,13 @@ export function textRow({ name, label, max, want }) {
   };
 }
 
-// Some of a few words, each a switch of its own; without choices, the show's feeds.
-export function someRow({ name, label, choices, want }) {
+// Some of a few words, each a switch of its own; without choices, what the page names: the show's feeds, or what it says.
+export function someRow({ name, label, choices, from = "feeds", want }) {
   const group = make("div", "some");
   group.setAttribute("role", "group");
   group.setAttribute("aria-label", label);
-  const feeds = JSON.parse(document.querySelector("[data-feeds]").dataset.feeds);
-  const boxes = (choices ?? feeds.map((feed) => [feed.id, feed.name])).map(([value, words]) => {
+  const there = () => JSON.parse(document.querySelector("[data-feeds]").dataset[from]).map((one) => [one.id, one.name]);
+  const boxes = (choices ?? there()).map(([value, words]) => {
     const box = make("input");
     box.type = "checkbox";
     box.value = value;

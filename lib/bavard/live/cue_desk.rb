@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/cues/settings"
+require_relative "../core/flurry/flurry"
 require_relative "../core/dress/badge"
 require_relative "../core/gate/sight"
 require_relative "line_card"
@@ -16,6 +17,8 @@ module Bavard
       MOST_LINES = 2000
       # What happened longer ago is told again, not cued.
       FRESH_MS = 120_000
+      # Emotes that fly where nobody named any.
+      HANDFUL = 5
       Recent = Struct.new(:event, :cue, :ties, :passed, :line)
 
       attr_reader :document, :recent, :queue
@@ -80,7 +83,10 @@ module Bavard
       def advance(now_ms)
         ended, begun = @queue.advance(now_ms)
         @changed = true if ended || begun
-        @began_playing_ms = now_ms if begun
+        return unless begun
+
+        @began_playing_ms = now_ms
+        @begun = true
       end
 
       def due_ms = @queue.due_ms
@@ -103,9 +109,23 @@ module Bavard
         card = {i: playing.id, k: cue["kind"], w: words(cue, playing.events), ms: playing.length_ms, at: @began_playing_ms,
                 p: cue["picture_place"], s: cue["apart"]}
         card[:f] = cue["picture"] if cue["picture"]
+        card.merge!(moved(cue))
         line = @lines[event.id]
         card[:g] = LineCard.fragments_of(line, wardrobe) if cue["message"] && line && !line.text.empty? && playing.events.size == 1
         card
+      end
+
+      # What flies with what began just now, once.
+      #
+      # @return [Core::Flurry::Flurry::Wish, nil]
+      def wish(wardrobe)
+        cue = @begun && @queue.playing&.cue
+        @begun = false
+        return unless cue && cue["flurry_count"].positive?
+
+        emotes = flown_emotes(cue, wardrobe)
+        way = cue["flurry_way"] unless cue["flurry_way"] == Core::Cues::Cue::AS_PIECE
+        Core::Flurry::Flurry::Wish.new(emotes:, many: cue["flurry_count"], way:, from: Core::Cues::Cue::FROM[cue["flurry_from"]])
       end
 
       # @return [Hash] of the queue for the prompter, the same one until something in it changed
@@ -141,6 +161,33 @@ module Bavard
         @recent.shift if @recent.size > REMEMBERED
         @lines.shift if @lines.size > MOST_LINES
       end
+
+      # How it comes, stands and goes, where that is not as the piece has it.
+      def moved(cue)
+        as_piece = Core::Cues::Cue::AS_PIECE
+        moved = {}
+        moved[:in] = Core::Look::Motion.keyframes(cue["motion_in"]) unless cue["motion_in"] == as_piece
+        moved[:out] = Core::Look::Motion.way_out(cue["motion_out"]) unless cue["motion_out"] == as_piece
+        moved[:held] = cue["held"] unless cue["held"] == "still"
+        moved
+      end
+
+      # Those the cue names; those of the message; or a handful of all there are.
+      #
+      # @return [Array<Array>] as Core::Flurry takes them
+      def flown_emotes(cue, wardrobe)
+        named = cue["flurry_emotes"].split.filter_map { |code| wardrobe.emotes.contenders(code).first&.emote }
+        return named.map { |emote| plain(emote) } if named.any?
+
+        line = @lines[@queue.playing.events.last.id]
+        theirs = line ? LineCard.fragments_of(line, wardrobe).filter_map { |kind, *emote| emote.first(4) if kind == :emote } : []
+        return theirs if theirs.any?
+
+        all = wardrobe.contents.shelves.select(&:looked_for?).flat_map(&:emotes).reject(&:overlay)
+        all.sample(HANDFUL, random: @random).map { |emote| plain(emote) }
+      end
+
+      def plain(emote) = [emote.code, emote.picture, emote.ratio, emote.animated ? 1 : 0]
 
       # Of several that became one: how many, and by whom where it was one person.
       def words(cue, events)

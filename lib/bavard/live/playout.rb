@@ -6,6 +6,7 @@ require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
 require_relative "played_chat"
 require_relative "counted_pieces"
+require_relative "flown_pieces"
 require_relative "voiced_pieces"
 
 module Bavard
@@ -45,6 +46,7 @@ module Bavard
         @chats = {}
         @voiced = VoicedPieces.new(shared)
         @counted = CountedPieces.new(shared.tallies)
+        @flown = FlownPieces.new(shared.wardrobe)
         @styles = {}
         @this_second = @last_second = @second_began_ms = 0
         @lag_ms = 0
@@ -62,6 +64,7 @@ module Bavard
         play_chats
         @voiced.play(@document, @fresh)
         @counted.play(@document)
+        @flown.play(@document, @fresh)
         @style = style(@styles)
         @restyled = true
       end
@@ -71,12 +74,17 @@ module Bavard
         @lines << line
         @lines.shift.tap { |gone| @pulled.delete(gone.id) } if @lines.size > Core::Chat::Timeline::REMEMBERED
         taken = @chats.each_value.count { |chat| chat.add(line) }
+        @flown.add(line, @live&.now_ms || line.shown_at_ms) unless @veiled
         @dirty = true
         taken.positive?
       end
 
       def pull_where
-        @lines.each { |line| @pulled[line.id] = true if yield(line) }
+        pulled = @lines.select { |line| yield(line) }
+        pulled.each do |line|
+          @pulled[line.id] = true
+          @flown.ground(line.id)
+        end
         @chats.each_value { |chat| @pulled.each_key { |id| chat.timeline.pull(id) } }
         @dirty = true
       end
@@ -100,6 +108,9 @@ module Bavard
         @alerted = true
       end
 
+      # @param wish [Core::Flurry::Flurry::Wish] what a cue lets go
+      def fly(wish, now_ms) = @flown.wish(wish, now_ms)
+
       # @return [Boolean] whether the line stands in a chat piece
       def standing?(line_id) = @chats.each_value.any? { |chat| chat.timeline.standing.any? { |line| line.id == line_id } }
 
@@ -108,6 +119,7 @@ module Bavard
         return if @veiled == veiled
 
         @veiled = veiled
+        @flown.clear if veiled
         @lifted = true
         @dirty = true
       end
@@ -116,6 +128,7 @@ module Bavard
         @lines.clear
         @pulled.clear
         @chats.each_value { |chat| chat.timeline.clear }
+        @flown.clear
         @cleared = true
         @dirty = true
       end
@@ -132,7 +145,7 @@ module Bavard
       def each_line(&block) = @lines.each(&block)
 
       # @return [Boolean] whether there is something new to send
-      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @again.any? || @voiced.changed? || @counted.changed?
+      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @again.any? || parts.any?(&:changed?)
 
       # What is rehearsed stands in for the show's voice rooms; nil: no more.
       def voices=(voices)
@@ -178,6 +191,8 @@ module Bavard
 
       private
 
+      def parts = [@voiced, @counted, @flown]
+
       # Only pieces that are other ones than before are put together anew.
       def restyle
         known = @styles
@@ -215,6 +230,7 @@ module Bavard
         change[:voices] = voices if voices.any?
         counted = @counted.changes
         change[:counted] = counted if counted.any?
+        change.merge!(@flown.changes)
         change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
       end

@@ -219,7 +219,12 @@ module Bavard
         return unless cues.changed?
 
         card = cues.card(wardrobe)
-        desks.each_value { |desk| desk.alert(card, draft_only: cues.where == :draft) }
+        wish = cues.wish(wardrobe)
+        draft_only = cues.where == :draft
+        desks.each_value do |desk|
+          desk.alert(card, draft_only:)
+          desk.fly(wish, now, draft_only:) if wish
+        end
       end
 
       # @return [Core::Chat::Line, nil] as it would be shown

@@ -72,6 +72,12 @@ module Bavard
         air.alert = card unless draft_only
       end
 
+      # @param wish [Core::Flurry::Flurry::Wish] emotes that fly
+      def fly(wish, now_ms, draft_only: false)
+        draft.fly(wish, now_ms)
+        air.fly(wish, now_ms) unless draft_only
+      end
+
       def put_back(line_id)
         [draft, air].each { |playout| playout.put_back(line_id) }
       end

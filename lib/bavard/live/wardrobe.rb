@@ -51,6 +51,7 @@ module Bavard
         @worn = {}
         @platforms_off = contents.shelves.select { |shelf| shelf.feed_id && !shelf.on }.to_h { |shelf| [shelf.feed_id, true] }
         contents.shelves.each { |shelf| shelf.emotes.each { |emote| @platform_emotes[[shelf.feed_id, emote.code]] = true } if shelf.feed_id }
+        @shelf_of = contents.shelves.each_with_object({}) { |shelf, of| shelf.emotes.each { |emote| of[emote.id] ||= shelf.id } }
       end
 
       # @return [Core::Dress::EmoteIndex]
@@ -67,6 +68,12 @@ module Bavard
       # @return [String, nil] its picture's id, unless the shelf of that platform's own is off
       def platform_picture(feed_id, address)
         picture(address) unless @platforms_off[feed_id]
+      end
+
+      # @param emote [Core::Dress::Emote, String] or the address of a platform's own
+      # @return [Integer, nil] the id of its shelf
+      def shelf_of(feed_id, emote)
+        emote.is_a?(String) ? contents.shelves.find { |shelf| shelf.feed_id == feed_id }&.id : @shelf_of[emote.id]
       end
 
       # @param line [Core::Chat::Line]

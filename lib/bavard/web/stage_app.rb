@@ -144,6 +144,7 @@ module Bavard
 
         # What a piece's room, person and feeds are chosen from.
         def choices(feeds)
+          @shelves = ask { |show| show.wardrobe.contents.shelves.map { |shelf| {id: shelf.id.to_s, name: shelf.name} } }
           @rooms = feeds.select { |feed| feed.kind == Feeds::Voice::KIND }.map { |feed| [feed.id.to_s, feed.name] }
           @feeds = feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
           members = site.house.cast.of_show(@record.id)

@@ -41,6 +41,8 @@ module Bavard
         "sign" => {"dimming" => "Others grow dim", "none" => "None"}, "sign_colour_by" => {"person" => "Each their own", "one" => "One colour"},
         "since" => {"broadcast" => "The broadcast", "day" => "The day", "month" => "The month", "ever" => "All time"},
         "drawn" => {"words" => "Words alone"}, "figures" => {"both" => "6 of 60", "percent" => "10 %"},
+        "ways" => {"fall" => "Falling", "rise" => "Rising", "drift" => "Drifting across", "rebound" => "Off the edges", "swing" => "Swinging in",
+                   "circle" => "Circling", "pile" => "Piling up", "burst" => "Out of a point", "fountain" => "Up and outwards"},
         "sized" => {"equal" => "Equally high", "own" => "As their pictures are"},
         "code" => {"none" => "None", "room" => "The room’s link", "own" => "Your own link"},
         **%w[marks badges avatars emotes times faces more their_message title picture count].to_h { |part| [part, {"none" => "Not shown"}] }
@@ -49,7 +51,7 @@ module Bavard
       # What is of no use until something else is set: ending of a name => ending of what decides on it, and to what it must
       # be set (:some: more than nothing).
       # Where the choices of a text come from: the show's voice rooms, its cast.
-      FROM = {"room" => "rooms", "person" => "cast"}.freeze
+      FROM = {"room" => "rooms", "person" => "cast", "shelves" => "shelves"}.freeze
 
       NEEDS = {
         "_to_colour" => ["_gradient", %w[across down slanted]], "_to_opacity" => ["_gradient", %w[across down slanted]],
@@ -124,6 +126,7 @@ module Bavard
         look = kind::LOOK.map(&:name)
         parts = [["content", "What it shows", [nil, content + (look & %w[fit round change])]]]
         parts << ["figures", "Figures", [nil, look]] if kind::KEY == "portraits"
+        parts.concat(flurry_parts) if kind::KEY == "flurry"
         return parts unless kind.properties.key?("text_size_px")
 
         parts << ["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing", *(look & %w[picture_size])]],
@@ -131,6 +134,10 @@ module Bavard
         parts.concat(alert_parts) if kind::KEY == "alerts"
         parts << ["drawn", "Drawing", [nil, kind::DRAWN.map(&:name)]] if kind::KEY == "goal"
         parts << ["plate", "Plate", [nil, ["plate_for", *of("plate", GROUND)]], *more_plate]
+      end
+
+      def flurry_parts
+        [["flight", "Flight", [nil, Core::Stage::FlurryPiece::FLIGHT.map(&:name)]], ["ceilings", "Ceilings", [nil, Core::Stage::FlurryPiece::CEILINGS.map(&:name)]]]
       end
 
       def alert_parts
@@ -175,7 +182,8 @@ module Bavard
       def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
       def of(part, names) = names.map { |name| "#{part}_#{name}" }
 
-      private_class_method :alert_parts, :parts, :chat_parts, :voices_parts, :others, :more_type, :more_plate, :own_plate, :field, :needs,
+      private_class_method :parts, :chat_parts, :voices_parts, :alert_parts, :flurry_parts, :others,
+        :more_type, :more_plate, :own_plate, :field, :needs,
         :highlight_needs, :words, :highlights, :of
     end
   end

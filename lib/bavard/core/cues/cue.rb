@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
+require_relative "../flurry/ways"
 require_relative "../look/motion"
 require_relative "../stage/property"
 require_relative "event"
@@ -35,6 +36,21 @@ module Bavard
           Property.number("from_min", "from minute of the broadcast (0: any)", 0..10_000, 0),
           Property.number("to_min", "up to minute (0: any)", 0..10_000, 0)
         ].freeze
+        AS_PIECE = "piece"
+        MOTIONS = [AS_PIECE, *Look::Motion::WAYS.keys].freeze
+        # What words and picture do while they stand.
+        HELD = %w[still beat sway float].freeze
+        # Where what is let go comes from: shares of width and height.
+        FROM = {
+          "piece" => nil, "middle" => [0.5, 0.5], "top" => [0.5, 0.0], "bottom" => [0.5, 1.0], "left" => [0.0, 0.7], "right" => [1.0, 0.7]
+        }.freeze
+        MOST_FLOWN = 200
+        FLOWN = [
+          Property.number("flurry_count", "emotes that fly", 0..MOST_FLOWN, 0),
+          Property.text("flurry_emotes", "which (none: those of their message, or any)", 300),
+          Property.choice("flurry_way", "which way", [AS_PIECE, *Flurry::Ways::ALL], AS_PIECE),
+          Property.choice("flurry_from", "from where", FROM.keys, "piece")
+        ].freeze
         PLAYED = [
           Property.text("words", "words", 300, "{name}"),
           Property.switch("message", "their message", true),
@@ -43,9 +59,12 @@ module Bavard
           Property.switch("joins", "many alike become one", true),
           Property.file("picture", "picture"),
           Property.choice("picture_place", "picture stands", PLACES, "above"),
-          Property.number("apart", "apart from the words", -300..400, 40, unit: "%")
+          Property.number("apart", "apart from the words", -300..400, 40, unit: "%"),
+          Property.choice("motion_in", "comes in", MOTIONS, AS_PIECE),
+          Property.choice("held", "while it stands", HELD, "still"),
+          Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + FLOWN).to_h { |property| [property.name, property] }.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",

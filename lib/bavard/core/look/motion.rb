@@ -64,9 +64,13 @@ module Bavard
         # @return [Hash] what the page plays
         def of(piece)
           {in: keyframes(piece["motion_in"]), in_ms: piece["motion_in_ms"], typed: piece["motion_in"] == "typed",
-           out: keyframes(piece["motion_out"]).reverse.map { |frame| back(frame) }, out_ms: piece["motion_out_ms"],
+           out: way_out(piece["motion_out"]), out_ms: piece["motion_out_ms"],
            room_ms: piece["motion_room"] == "slide" ? piece["motion_room_ms"] : 0, easing: EASINGS.fetch(piece["motion_easing"])}
         end
+
+        # @param name [String]
+        # @return [Array<Hash>] from there to not there
+        def way_out(name) = keyframes(name).reverse.map { |frame| back(frame) }
 
         # @param rate [Numeric] lines a second just now
         # @return [Float] by how much motion is shortened: 1.0 as set, 0.0 none

@@ -21,7 +21,7 @@ module Bavard
         CONTENT = {
           "picture" => %w[pictures fit round change], "video" => %w[film again loudness fit round], "text" => [],
           "clock" => %w[clock clock_form before after], "now_line" => %w[seconds],
-          "alerts" => %w[kinds], "goal" => %w[title unit counted reached figures],
+          "alerts" => %w[kinds], "flurry" => [], "goal" => %w[title unit counted reached figures],
           "voices" => %w[when_empty arc_degrees], "room_card" => %w[join title picture count code],
           "portraits" => %w[figure sized mirrored align gap swap swap_ms bounce quiet_opacity blinks],
           "chat" => %w[parts emote_motion emotes_alone time_form ticker_speed]

@@ -4,6 +4,7 @@ require_relative "../../error"
 require_relative "pieces/alerts"
 require_relative "pieces/chat"
 require_relative "pieces/clock"
+require_relative "pieces/flurry"
 require_relative "pieces/goal"
 require_relative "pieces/now_line"
 require_relative "pieces/picture"
@@ -19,8 +20,8 @@ module Bavard
     module Stage
       # The kinds of pieces there are.
       module Pieces
-        ALL = [ChatPiece, AlertsPiece, GoalPiece, VoicesPiece, PortraitsPiece, PicturePiece, VideoPiece, TextPiece, ClockPiece, NowLinePiece,
-          RoomCardPiece, SpacePiece].freeze
+        ALL = [ChatPiece, AlertsPiece, GoalPiece, FlurryPiece, VoicesPiece, PortraitsPiece, PicturePiece, VideoPiece, TextPiece, ClockPiece,
+          NowLinePiece, RoomCardPiece, SpacePiece].freeze
         KINDS = ALL.to_h { |kind| [kind::KEY, kind] }.freeze
         # Those that show a voice room.
         VOICED = [VoicesPiece, PortraitsPiece, RoomCardPiece].map { |kind| kind::KEY }.freeze

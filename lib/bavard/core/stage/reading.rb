@@ -27,13 +27,15 @@ module Bavard
           def bounds = {min: range.begin, max: range.end, unit:, digits:}
 
           def read(given)
-            number = Float(given.to_s.strip.sub(/\s*(?:px|%|°|s|fps|lines?)\z/i, "").tr(",", ".")).round(digits)
+            number = Float(bare(given)).round(digits)
             return number if range.cover?(number)
 
             raise Error, "#{Reading.sentence(label)} goes from #{write(range.begin)} to #{write(range.end)}."
           rescue ArgumentError, FloatDomainError
             raise Error, "#{Reading.sentence(label)} is a number from #{write(range.begin)} to #{write(range.end)}."
           end
+
+          def bare(given) = given.to_s.strip.delete_suffix(unit.to_s).rstrip.sub(/\s*(?:px|%|°|s|fps|lines?)\z/i, "").tr(",", ".")
 
           def write(value)
             value = value.to_i if value.to_i == value

@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+require_relative "flight"
+require_relative "heap"
+require_relative "room"
+
+module Bavard
+  module Core
+    module Flurry
+      # Works out flights as a flurry piece has them: how large, how far away, how long, and on which way through which room.
+      class Pilot
+        # The farthest is so much smaller, and takes so much longer.
+        FAR_SMALLER = 0.6
+        FAR_SLOWER = 0.5
+        # A length is never quite the same.
+        LENGTHS = (0.88..1.12)
+        # An emote wider than this many times its height is drawn less high.
+        WIDEST = 3.0
+        NARROWEST = 0.2
+        SECOND_MS = 1000
+        # They turn whatever their spin.
+        TURNING = %w[swing pile].freeze
+        # What is asked of one flight. way and from:: nil: as the piece has them; most:: how much it may still grow
+        Asked = Struct.new(:emote, :at_ms, :way, :from, :most, keyword_init: true)
+
+        # @param piece [Hash] a flurry
+        # @param rooms [Array<Box>] in the piece, from Room
+        def initialize(piece, rooms)
+          @piece = piece
+          @rooms = rooms
+          @areas = rooms.sum(&:area)
+          @heap = Heap.new(rooms.first, (piece["length_s"] * SECOND_MS).round)
+        end
+
+        # @param asked [Asked]
+        # @param random [Random]
+        # @return [Flight] without an id, a line and a wait
+        def flight(asked, random)
+          way = asked.way || chosen_way(random)
+          depth = random.rand * @piece["depth"] / 100.0
+          length_ms = length_ms(random, depth)
+          spin = spin(random, length_ms)
+          room = way == "pile" ? @rooms.first : room(random)
+          size_px, *reach = fitted(size_px(random, depth), asked, room, turns: spin.nonzero? || TURNING.include?(way))
+          points, length_ms, spin = on_way(way, random, room, reach, length_ms, spin, asked)
+          Flight.new(emote: asked.emote, size_px:, length_ms:, depth:, points:, spin:)
+        end
+
+        private
+
+        def chosen_way(random)
+          ways = @piece["ways"].empty? ? Ways::ALL : @piece["ways"]
+          ways[random.rand(ways.size)]
+        end
+
+        def size_px(random, depth)
+          spread = 1 + (((random.rand * 2) - 1) * @piece["size_spread"] / 100.0)
+          @piece["size_px"] * spread * (1 - (FAR_SMALLER * depth))
+        end
+
+        def length_ms(random, depth)
+          within = LENGTHS.begin + ((LENGTHS.end - LENGTHS.begin) * random.rand)
+          (@piece["length_s"] * SECOND_MS * within * (1 + (FAR_SLOWER * depth))).round
+        end
+
+        # @return [Float] degrees in all
+        def spin(random, length_ms)
+          @piece["spin"] * length_ms / SECOND_MS.to_f * (0.5 + (random.rand * 0.5)) * (random.rand < 0.5 ? -1 : 1)
+        end
+
+        # @return [Box] the larger, the likelier
+        def room(random)
+          at = random.rand * @areas
+          @rooms.find { |room| (at -= room.area) <= 0 } || @rooms.last
+        end
+
+        # Its height, smaller where it has to be to fit, and how far it reaches around its middle at its largest.
+        #
+        # @return [Array(Float, Float, Float)] height, reach to the sides, reach up and down
+        def fitted(size_px, asked, room, turns:)
+          wide = (asked.emote[2].positive? ? asked.emote[2] : 1.0).clamp(NARROWEST, WIDEST)
+          round = Math.hypot(wide, 1)
+          across, down = turns ? [round, round] : [wide, 1.0]
+          most = asked.most || 1.0
+          size = [size_px, room.width / (across * most), room.height / (down * most)].min
+          [size, across * size * most / 2, down * size * most / 2]
+        end
+
+        # @return [Array(Array<Ways::Point>, Integer, Float)] in the piece, for how long, and how far it turns besides
+        def on_way(way, random, room, reach, length_ms, spin, asked)
+          heaped = way == "pile" && @heap.drop(random, reach.max, length_ms, spin, asked.at_ms)
+          return [*heaped, 0] if heaped
+
+          way = "fall" if way == "pile"
+          from = asked.from || @piece.values_at("from_x", "from_y").map { |share| share / 100.0 }
+          points = Ways.path(way, random, Ways::Field.new(room.width, room.height, *reach, from))
+          points.each do |point|
+            point.x += room.x
+            point.y += room.y
+          end
+          [points, length_ms, way == "swing" ? 0 : spin]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+require "prop_check"
+require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/flurry/room"
+
+# What spaces leave to fly in.
+class FlurryRoomTest < Minitest::Test
+  Core = Bavard::Core::Flurry
+  G = PropCheck::Generators
+
+  def box(...) = Core::Box.new(...)
+
+  def test_without_spaces_all_of_it_is_free
+    whole = box(0, 0, 1920, 1080)
+    assert_equal [whole], Core::Room.around(whole, [])
+    assert_equal [whole], Core::Room.around(whole, [box(2000, 0, 100, 100)])
+    assert_equal [whole], Core::Room.around(whole, [box(-10, -10, 3000, 3000)])
+  end
+
+  def test_a_camera_in_a_corner_leaves_two_large_boxes
+    assert_equal [box(0, 0, 1400, 1080), box(0, 0, 1920, 600)], Core::Room.around(box(0, 0, 1920, 1080), [box(1400, 600, 520, 480)])
+  end
+
+  def test_free_boxes_meet_no_space_and_lie_in_none_of_the_others
+    spaces = G.array(G.tuple(G.choose(0..900), G.choose(0..500), G.choose(1..500), G.choose(1..400)), max: 6)
+    PropCheck.forall(spaces) do |given|
+      whole = box(0, 0, 1000, 600)
+      spaces = given.map { |one| box(*one) }
+      free = Core::Room.around(whole, spaces)
+      next if free == [whole]
+
+      free.each { |one| spaces.each { |space| refute one.meets?(space) } }
+      free.permutation(2) { |one, other| refute one.covers?(other) }
+      assert_equal free.map(&:area).sort.reverse, free.map(&:area)
+    end
+  end
+end
