@@ -4,11 +4,14 @@ require "argon2"
 require "json"
 require "securerandom"
 require_relative "../lib/bavard/core/stage/edit"
+require_relative "../lib/bavard/core/cues/settings"
+require_relative "../lib/bavard/media/sound"
 require_relative "../lib/bavard/pictures/cabinet"
 require_relative "../lib/bavard/pictures/workshop"
 require_relative "../lib/bavard/store/cast"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
+require_relative "../lib/bavard/store/files"
 require_relative "../lib/bavard/store/left_out"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
@@ -74,6 +77,15 @@ module Bavard
       }.freeze
       FACES = File.expand_path("pictures/cast", __dir__)
       CAST = {"odalys" => "#f3b634", "ibrahim" => "#8fc0ea", "sunniva" => "#9fd39a", "teo" => "#e9a0bd"}.freeze
+      # Sounds with their shelf, and what some cues play besides their words.
+      SOUNDS = {"ring" => "Small", "drop" => "Small", "call" => "Birds", "dawn" => "Large"}.freeze
+      CUES = {
+        "follow" => {"sound" => "drop", "volume" => 60},
+        "subscription" => {"sound" => "ring", "flurry_count" => 12, "flurry_way" => "fountain", "flurry_emotes" => ":nestbox: :egg:"},
+        "renewal" => {"sound" => "call", "flurry_count" => 12, "flurry_way" => "drift", "flurry_emotes" => ":wren: :heart:", "held" => "sway"},
+        "gift" => {"sound" => "ring"}, "tip" => {"sound" => "ring", "held" => "beat"},
+        "visit" => {"sound" => "dawn", "flurry_count" => 30, "flurry_way" => "burst", "flurry_from" => "middle", "length_s" => 8}
+      }.freeze
       PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
 
       # @param platforms [Start::Standins, nil] nil without them
@@ -109,6 +121,7 @@ module Bavard
         STAGES.each { |stage| create_stage(show, stage) }
         create_shelves(show)
         create_cast(show)
+        create_cues(shows, show, create_sounds(show))
         create_feeds(show) if @platforms
       end
 
@@ -162,6 +175,29 @@ module Bavard
       end
 
       def dress = @dress ||= Store::Dress.new(@db)
+
+      # @return [Hash{String => String}] their ids by name
+      def create_sounds(show)
+        files = Store::Files.new(@db)
+        SOUNDS.to_h do |name, shelf|
+          path = File.expand_path("sounds/#{name}.ogg", __dir__)
+          made = Media::Sound.new.make(path, into: @data.path("sounds"))
+          kept = Store::Files::Kept.new(id: made.id, kind: "sound", name: name.capitalize, bytes: File.size(path),
+            more: made.to_h.except(:id).merge(shelf:).transform_keys(&:to_s))
+          [name, files.keep(show.id, kept, (Time.now.to_r * 1000).to_i).id]
+        end
+      end
+
+      def create_cues(shows, show, sounds)
+        document = Core::Cues::Settings.default
+        cues = document["cues"].map do |cue|
+          more = CUES.fetch(cue["kind"], {})
+          cue.merge(more, more["sound"] ? {"sound" => sounds.fetch(more["sound"])} : {})
+        end
+        large = Core::Cues::Cue.build("cue_large", "kind" => "tip", "name" => "A large tip", "amount_from" => 50, "words" => "{name} gave {amount}!",
+          "length_s" => 9, "importance" => 6, "sound" => sounds.fetch("dawn"), "flurry_count" => 40, "flurry_way" => "fall", "held" => "beat")
+        shows.keep_cues(show.id, document.merge("cues" => cues.push(large)))
+      end
 
       # The people of "The hides" with faces and pictures for what they do.
       def create_cast(show)

@@ -120,7 +120,8 @@ module Bavard
     def serve
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), cookie: "bavard.#{@port}",
         mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
-        films: @data.path("films"), backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
+        films: @data.path("films"), sounds: @data.path("sounds"),
+        backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
         database_url: @env.fetch("DATABASE_URL"), replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
       @server = Puma::Server.new(Web::App.build(site), nil,
         {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production"})

@@ -11,7 +11,9 @@ Capybara.register_driver(:bavard) do |app|
     process_timeout: 60, js_errors: true, browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
-      "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil
+      "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil,
+      # As broadcast software has it.
+      "autoplay-policy" => "no-user-gesture-required"
     })
 end
 Capybara.default_driver = :bavard

@@ -7,10 +7,12 @@ require_relative "../../lib/bavard/core/stage/edit"
 class CuesBrowserTest < PreparedTest
   ALERTS = {"kind" => "alerts", "x" => 100, "y" => 100, "width" => 1200, "height" => 500, "motion_in" => "none", "motion_out" => "none"}.freeze
 
+  FLURRY = {"kind" => "flurry", "x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "length_s" => 20}.freeze
+
   def setup
     super
     @skein = RunningStandin.new("Skein", BEAT_MS: 1000).start
-    prepare(pieces: [ALERTS], platforms: [@skein])
+    prepare(pieces: [ALERTS, FLURRY], platforms: [@skein])
     sign_in
   end
 
@@ -65,6 +67,94 @@ class CuesBrowserTest < PreparedTest
     @app.start
     open_screen(link)
     on_screen { assert_selector ".goal.reached", wait: 10 }
+  end
+
+  # @return [String] a sound of four seconds, as a host has it on the computer
+  def sound(name)
+    File.join(Dir.mktmpdir, name).tap do |path|
+      system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "sine=frequency=600:duration=4", path, exception: true)
+    end
+  end
+
+  # @return [Array<Symbol>] screens that play a sound
+  def sounding(*screens)
+    screens.select { |name| on_screen(name) { evaluate_script("Boolean(document.documentElement.dataset.heard)") } }
+  end
+
+  def test_a_sound_is_brought_and_heard_on_one_screen_of_two_and_another_takes_over
+    visit "/dress/files/"
+    attach_file("bring-files", sound("Small bell.wav"), make_visible: {display: "block", visibility: "visible"})
+    assert_field "Name of Small bell", with: "Small bell"
+    assert_selector "#sounds .wave rect", minimum: 20
+    assert_text(/4\.0 s · -?[\d.]+ → -2[23]\.\d LUFS/)
+    visit "/dress/cues/"
+    find(".cue-row", text: "Follows").click
+    within("#edit") do
+      find("summary", text: "What is heard").click
+      select "Small bell", from: "sound"
+      find("summary", text: "What plays").click
+      find("summary", text: "What plays").click
+      fill_in "length_s", with: "20\n"
+    end
+    assert_selector ".cue-row", text: "a sound"
+    open_screen(link, name: :first)
+    open_screen(link, name: :second)
+    within("#try") { click_on "On the screens" }
+    %i[first second].each { |name| on_screen(name) { assert_selector ".alert-words", text: "kestrel_ann follows" } }
+    wait_for("the sound") { sounding(:first, :second).any? }
+    heard = sounding(:first, :second)
+    assert_equal 1, heard.size
+    on_screen(heard.first) { visit "about:blank" }
+    other = (%i[first second] - heard).first
+    wait_for("the other screen to be heard") { sounding(other) == [other] }
+    visit "/dress/files/"
+    click_on "Take Small bell away"
+    assert_text "“Small bell” plays with “Follows”"
+  end
+
+  def test_an_event_is_tried_without_sound
+    visit "/dress/files/"
+    attach_file("bring-files", sound("Bell.wav"), make_visible: {display: "block", visibility: "visible"})
+    assert_field "Name of Bell", with: "Bell"
+    fill_in "Shelf of Bell", with: "Small\t"
+    assert_selector ".file-shelf", text: "Small"
+    id = TestDatabase.db[:files].where(kind: "sound").get(:id)
+    visit "/dress/cues/"
+    evaluate_async_script("fetch('/dress/cues/cues/cue_follow', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRF-Token': document.querySelector('meta[name=csrf]').content}, body: JSON.stringify({sound: '#{id}'})}).then((answer) => arguments[0](answer.status))")
+    open_screen(link)
+    within("#try") do
+      check "Without sound", allow_label_click: true
+      click_on "On the screens"
+    end
+    on_screen { assert_selector ".alert-words", text: "kestrel_ann follows" }
+    assert_empty sounding(:screen)
+    click_on "Skip"
+    within("#try") do
+      uncheck "Without sound", allow_label_click: true
+      click_on "On the screens"
+    end
+    wait_for("the sound") { sounding(:screen).any? }
+  end
+
+  def test_emotes_fly_on_a_follow_inside_the_frame
+    visit "/dress"
+    attach_file("add-files", File.expand_path("../../demo/pictures/emotes/avocet.svg", __dir__), make_visible: {display: "block", visibility: "visible"})
+    assert_selector ".emote-button", text: ":avocet:"
+    visit "/dress/cues/"
+    find(".cue-row", text: "Follows").click
+    within("#edit") do
+      find("summary", text: "Emotes that fly").click
+      fill_in "flurry_count", with: "12\n"
+    end
+    assert_selector ".cue-row", text: "12 emotes fly"
+    read_skein
+    open_screen(link)
+    fire("follow")
+    on_screen { assert_selector ".flight", count: 12 }
+    on_screen do
+      outside = evaluate_script("[...document.querySelectorAll('.flight img')].map((one) => one.getBoundingClientRect()).filter((box) => box.left < -1 || box.top < -1 || box.right > innerWidth + 1 || box.bottom > innerHeight + 1).length")
+      assert_equal 0, outside
+    end
   end
 
   def test_a_narrower_cue_is_added_tried_and_told

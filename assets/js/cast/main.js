@@ -1,5 +1,6 @@
 // The people of the voice rooms: faces, short names, and pictures of what they do.
 import { follow } from "../house/desk.js";
+import { dropping } from "../house/dropping.js";
 import { button, icon, make } from "../house/elements.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
@@ -129,7 +130,6 @@ document.querySelector("#picture-off").addEventListener("click", () => put(new F
 document.querySelector("#picture-close").addEventListener("click", () => sheet.close());
 
 async function drop(files) {
-  dropHere.hidden = true;
   if (files.length === 0) return;
   const values = new FormData();
   for (const file of files) values.append("files[]", file);
@@ -141,20 +141,7 @@ async function drop(files) {
 }
 
 const input = document.querySelector("#add-files");
-document.querySelector("#add-open").addEventListener("click", () => input.click());
-input.addEventListener("change", () => drop([...input.files]));
-addEventListener("dragover", (event) => {
-  if (!event.dataTransfer.types.includes("Files")) return;
-  event.preventDefault();
-  dropHere.hidden = false;
-});
-addEventListener("dragleave", (event) => {
-  if (!event.relatedTarget) dropHere.hidden = true;
-});
-addEventListener("drop", (event) => {
-  event.preventDefault();
-  drop([...event.dataTransfer.files]);
-});
+dropping(drop, { opener: document.querySelector("#add-open"), input });
 
 const look = () => attempt(async () => take(await get("/dress/cast/sheet")));
 look();

@@ -1,4 +1,5 @@
 // Pictures and packs that are dropped or chosen: sent, followed while they are made anew, and told of.
+import { dropping } from "../house/dropping.js";
 import { button, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, sendFiles, send } from "../house/send.js";
@@ -55,29 +56,8 @@ export async function takeFiles(files, shelf, changed) {
 }
 
 export function drops(changed) {
-  const here = document.querySelector("#drop-here");
-  const files = document.querySelector("#add-files");
-  const carries = (event) => event.dataTransfer?.types.includes("Files");
-  document.querySelector("#add-open").addEventListener("click", () => {
-    delete files.dataset.shelf;
-    files.click();
-  });
-  files.addEventListener("change", () => {
-    if (files.files.length > 0) takeFiles([...files.files], files.dataset.shelf, changed);
-    files.value = "";
-  });
-  addEventListener("dragover", (event) => {
-    if (!carries(event)) return;
-    event.preventDefault();
-    here.hidden = false;
-  });
-  addEventListener("dragleave", (event) => {
-    if (event.relatedTarget === null) here.hidden = true;
-  });
-  addEventListener("drop", (event) => {
-    if (!carries(event)) return;
-    event.preventDefault();
-    here.hidden = true;
-    takeFiles(event.dataTransfer.files, null, changed);
+  dropping((files, shelf) => takeFiles(files, shelf ?? null, changed), {
+    opener: document.querySelector("#add-open"),
+    input: document.querySelector("#add-files"),
   });
 }

@@ -44,8 +44,18 @@ export class AlertsPiece extends Piece {
     element.dataset.kind = card.k;
     if (card.held) element.dataset.held = card.held;
     element.style.setProperty("--apart", `${card.s / 100}em`);
-    if (card.f) element.prepend(this.picture(card.f));
+    if (card.film) element.prepend(this.film(card));
+    else if (card.f) element.prepend(this.picture(card.f));
     return element;
+  }
+
+  // Silent, until this page is the one that is heard.
+  film({ i, film }) {
+    const video = make("video", "alert-picture");
+    Object.assign(video, { src: `/films/${film}.webm`, muted: true, playsInline: true, autoplay: true });
+    video.dataset.alert = i;
+    video.addEventListener("error", () => video.remove(), { once: true });
+    return video;
   }
 
   picture(id) {

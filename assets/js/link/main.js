@@ -1,5 +1,6 @@
 import { Picture } from "./picture.js";
 import { Report } from "./report.js";
+import { Sounds } from "./sounds.js";
 import { Socket } from "./socket.js";
 
 const { socket: path, css, newest, oneName, form, side, notUnderstood } = document.body.dataset;
@@ -14,7 +15,9 @@ if (path) {
     told.revision = picture.revision;
     report.tell();
   };
+  const sounds = new Sounds(path.replace(/\/live$/, ""), picture, (id) => report.silent(id));
   const socket = new Socket(path, {
+    only: (what) => sounds.hear(what),
     open: () => report.tell(),
     replaced: () => picture.empty(),
     frame: (frame) => {

@@ -46,6 +46,13 @@ export class Report {
     this.soon ??= setTimeout(() => this.tell(), SOON_MS);
   }
 
+  // A sound that this page was chosen for could not be played.
+  silent(id) {
+    this.dumb = id;
+    this.tell();
+    this.dumb = undefined;
+  }
+
   tell() {
     clearTimeout(this.soon);
     this.soon = undefined;
@@ -60,6 +67,7 @@ export class Report {
       not: this.notUnderstood,
       side: this.picture.side || null,
       painted,
+      silent: this.dumb,
       missing: this.picture.installed().filter((name) => !installed(name)),
     });
   }

@@ -6,9 +6,9 @@ const OPENS_WITHIN_MS = 5000;
 const REPLACED = 4404;
 
 export class Socket {
-  constructor(path, { frame, missed, open, replaced }) {
+  constructor(path, { frame, missed, open, replaced, only }) {
     this.path = path;
-    this.on = { frame, missed, open, replaced };
+    this.on = { frame, missed, open, replaced, only };
     this.last = "";
     this.failures = 0;
     this.connect();
@@ -28,6 +28,7 @@ export class Socket {
     this.heardAt = performance.now();
     this.failures = 0;
     const frame = JSON.parse(text);
+    if (frame.only) this.on.only?.(frame.only);
     if (!frame.at) return;
     if (frame.whole || frame.missed) this.last = frame.at;
     else if (!this.follows(frame.at)) return;

@@ -1,10 +1,9 @@
 # frozen_string_literal: true
 
 require_relative "../core/cues/settings"
-require_relative "../core/flurry/flurry"
 require_relative "../core/dress/badge"
 require_relative "../core/gate/sight"
-require_relative "line_card"
+require_relative "played_cue"
 
 module Bavard
   module Live
@@ -17,8 +16,6 @@ module Bavard
       MOST_LINES = 2000
       # What happened longer ago is told again, not cued.
       FRESH_MS = 120_000
-      # Emotes that fly where nobody named any.
-      HANDFUL = 5
       Recent = Struct.new(:event, :cue, :ties, :passed, :line)
 
       attr_reader :document, :recent, :queue
@@ -48,8 +45,10 @@ module Bavard
       # Something that may go on screen: an event, or a line that was paid for.
       #
       # @param line [Core::Chat::Line] as it is shown
-      def happened(line, now_ms, test: nil)
-        event = Core::Cues::Event.of(line, roles: Core::Gate::Sight.new(line).roles, first_ever: line.first_time, test:) or return
+      #
+      # @param silent [Boolean] whether it is tried without a sound
+      def happened(line, now_ms, test: nil, silent: false)
+        event = Core::Cues::Event.of(line, roles: Core::Gate::Sight.new(line).roles, first_ever: line.first_time, test:, silent:) or return
         return if !test && now_ms - line.shown_at_ms > FRESH_MS
 
         cue(event, line, now_ms)
@@ -101,31 +100,29 @@ module Bavard
       # @return [Symbol, nil] :draft where only drafts play it
       def where = (playing = @queue.playing) && playing.events.first.test
 
+      # @return [PlayedCue, nil] what plays
+      def playing = @queue.playing && played(@queue.playing)
+
       # @return [Hash, nil] what plays, as pages draw it
-      def card(wardrobe)
-        playing = @queue.playing or return
-        cue = playing.cue
-        event = playing.events.last
-        card = {i: playing.id, k: cue["kind"], w: words(cue, playing.events), ms: playing.length_ms, at: @began_playing_ms,
-                p: cue["picture_place"], s: cue["apart"]}
-        card[:f] = cue["picture"] if cue["picture"]
-        card.merge!(moved(cue))
-        line = @lines[event.id]
-        card[:g] = LineCard.fragments_of(line, wardrobe) if cue["message"] && line && !line.text.empty? && playing.events.size == 1
-        card
-      end
+      def card(wardrobe) = playing&.card(wardrobe, @began_playing_ms)
 
-      # What flies with what began just now, once.
+      # @return [Core::Flurry::Flurry::Wish, nil] what flies with what plays
+      def wish(wardrobe) = playing&.wish(wardrobe, @random)
+
+      # @param line_id [Integer]
+      # @return [Core::Chat::Line, nil] of which the message is read aloud just now
+      def read_aloud(line_id) = (@lines[line_id] if playing&.heard&.fetch(:said, nil) == line_id)
+
+      # @return [Integer] how long what plays goes on
+      def length_ms = @queue.playing.length_ms
+
+      # Whether something began since that was asked last.
       #
-      # @return [Core::Flurry::Flurry::Wish, nil]
-      def wish(wardrobe)
-        cue = @begun && @queue.playing&.cue
+      # @return [Boolean]
+      def begun?
+        begun = @begun
         @begun = false
-        return unless cue && cue["flurry_count"].positive?
-
-        emotes = flown_emotes(cue, wardrobe)
-        way = cue["flurry_way"] unless cue["flurry_way"] == Core::Cues::Cue::AS_PIECE
-        Core::Flurry::Flurry::Wish.new(emotes:, many: cue["flurry_count"], way:, from: Core::Cues::Cue::FROM[cue["flurry_from"]])
+        begun || false
       end
 
       # @return [Hash] of the queue for the prompter, the same one until something in it changed
@@ -135,13 +132,13 @@ module Bavard
         return @brief if @brief_of == now
 
         @brief_of = now
-        @brief = {playing: @queue.playing && told(@queue.playing)[:words], paused: @queue.paused?, approve: @document["queue"]["approve"],
+        @brief = {playing: playing&.told&.fetch(:words), paused: @queue.paused?, approve: @document["queue"]["approve"],
                   waiting: @queue.waiting.map { |one| told(one).slice(:id, :words, :approved) }}
       end
 
       # @return [Hash] for the cue sheet's page
       def report
-        {playing: @queue.playing && told(@queue.playing), waiting: @queue.waiting.map { |one| told(one) }, paused: @queue.paused?, left: @queue.left,
+        {playing: playing&.told, waiting: @queue.waiting.map { |one| told(one) }, paused: @queue.paused?, left: @queue.left,
          recent: @recent.last(20).reverse.map { |one| recently(one) }}
       end
 
@@ -162,48 +159,8 @@ module Bavard
         @lines.shift if @lines.size > MOST_LINES
       end
 
-      # How it comes, stands and goes, where that is not as the piece has it.
-      def moved(cue)
-        as_piece = Core::Cues::Cue::AS_PIECE
-        moved = {}
-        moved[:in] = Core::Look::Motion.keyframes(cue["motion_in"]) unless cue["motion_in"] == as_piece
-        moved[:out] = Core::Look::Motion.way_out(cue["motion_out"]) unless cue["motion_out"] == as_piece
-        moved[:held] = cue["held"] unless cue["held"] == "still"
-        moved
-      end
-
-      # Those the cue names; those of the message; or a handful of all there are.
-      #
-      # @return [Array<Array>] as Core::Flurry takes them
-      def flown_emotes(cue, wardrobe)
-        named = cue["flurry_emotes"].split.filter_map { |code| wardrobe.emotes.contenders(code).first&.emote }
-        return named.map { |emote| plain(emote) } if named.any?
-
-        line = @lines[@queue.playing.events.last.id]
-        theirs = line ? LineCard.fragments_of(line, wardrobe).filter_map { |kind, *emote| emote.first(4) if kind == :emote } : []
-        return theirs if theirs.any?
-
-        all = wardrobe.contents.shelves.select(&:looked_for?).flat_map(&:emotes).reject(&:overlay)
-        all.sample(HANDFUL, random: @random).map { |emote| plain(emote) }
-      end
-
-      def plain(emote) = [emote.code, emote.picture, emote.ratio, emote.animated ? 1 : 0]
-
-      # Of several that became one: how many, and by whom where it was one person.
-      def words(cue, events)
-        return Core::Cues::Words.of(cue["words"], events.first, feed: feed_name(events.first)) if events.size == 1
-
-        names = events.map(&:name).uniq
-        who = names.size == 1 ? names.first : "#{names.first} and #{names.size - 1} more"
-        [["number", events.sum { |event| event.number || 1 }.to_s], ["text", " #{Core::Cues::KINDS[cue["kind"]]} from "], ["name", who]]
-      end
-
-      def feed_name(event) = @feed_name.call(event.feed_id)
-
-      def told(waiting)
-        {id: waiting.id, cue: waiting.cue["name"], words: words(waiting.cue, waiting.events).map(&:last).join, events: waiting.events.size,
-         approved: waiting.approved}
-      end
+      def played(waiting) = PlayedCue.new(waiting, @lines[waiting.events.last.id], @feed_name)
+      def told(waiting) = played(waiting).told
 
       def recently(one)
         passed = one.passed.map { |id, why| "“#{@cues[id]&.fetch("name")}” #{why}" }

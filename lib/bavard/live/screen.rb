@@ -16,7 +16,8 @@ module Bavard
       UNKNOWN = Report.new(0, 0, nil, nil, false, [], nil, []).freeze
       SIDES = %w[front behind].freeze
 
-      attr_reader :id, :report, :heard_at_ms
+      # silent:: the last sound it could not play, or nil
+      attr_reader :id, :report, :heard_at_ms, :silent
 
       def initialize(id, from:, now_ms:)
         @id = id
@@ -37,9 +38,7 @@ module Bavard
         return false unless said.is_a?(Hash)
 
         @heard_at_ms = now_ms
-        @report = Report.new(extent(said["w"]), extent(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
-          said["hidden"] == true, told_words(said["not"]), SIDES.find { |side| side == said["side"] },
-          told_words(said["missing"]))
+        take(said)
         Array(said["painted"]).first(MOST_PAINTED).each do |line_id, ago|
           yield line_id, now_ms - (number(ago, 0..LONGEST_AGO_MS) || 0) if block_given? && line_id.is_a?(Integer)
         end
@@ -60,6 +59,13 @@ module Bavard
       def words = report.width.zero? ? "a screen at #{@from}" : "a screen of #{report.width} × #{report.height} at #{@from}"
 
       private
+
+      # @param said [Hash] of itself
+      def take(said)
+        @report = Report.new(extent(said["w"]), extent(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
+          said["hidden"] == true, told_words(said["not"]), SIDES.find { |side| side == said["side"] }, told_words(said["missing"]))
+        @silent = number(said["silent"], 0..1_000_000_000)
+      end
 
       # Whether there is nothing to look at.
       def fine?(told)

@@ -21,9 +21,15 @@ module Bavard
         screen.hear(text, now_ms) { |line_id, at_ms| yield line_id, at_ms, screen.words if block_given? }
       end
 
+      # @return [Boolean] whether it said just now that it cannot play a sound
+      def silent?(connection) = !@screens[connection.id]&.silent.nil?
+
       def closed(connection)
         @screens.delete(connection.id)
       end
+
+      # @return [Array<Screen>] the one that is open longest first
+      def all = @screens.values
 
       # @param document [Hash] what is on air
       # @return [Array<Hash>] for the Air page

@@ -31,7 +31,8 @@ module Bavard
       # The picture at this address is there now.
       Came = Struct.new(:address)
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
+        :sounding
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -177,7 +178,9 @@ module Bavard
         case what
         when :opened then desk.screens.opened(connection, now_ms)
         when :heard then screen_said(desk, connection, text)
-        when :closed then desk.screens.closed(connection)
+        when :closed
+          desk.screens.closed(connection)
+          sounding.closed(connection.id, now_ms)
         end
         @report.touch
       end
@@ -190,6 +193,7 @@ module Bavard
           end
         end
         @house.reject(:screen, "a report that cannot be read") unless read
+        sounding.failed(connection.id, now_ms) if desk.screens.silent?(connection)
       end
 
       def advance
@@ -219,12 +223,17 @@ module Bavard
         return unless cues.changed?
 
         card = cues.card(wardrobe)
-        wish = cues.wish(wardrobe)
         draft_only = cues.where == :draft
-        desks.each_value do |desk|
-          desk.alert(card, draft_only:)
-          desk.fly(wish, now, draft_only:) if wish
-        end
+        desks.each_value { |desk| desk.alert(card, draft_only:) }
+        cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
+      end
+
+      # What is there besides its words: emotes that fly, and a sound.
+      def begin_cue(now, draft_only)
+        wish = cues.wish(wardrobe)
+        desks.each_value { |desk| desk.fly(wish, now, draft_only:) } if wish
+        heard = cues.playing.heard
+        heard ? sounding.play(heard, now, cues.length_ms) : sounding.stop
       end
 
       # @return [Core::Chat::Line, nil] as it would be shown

@@ -5,6 +5,7 @@ require_relative "cue_desk"
 require_relative "feed_lane"
 require_relative "gatehouse"
 require_relative "prompter_desk"
+require_relative "sounding"
 require_relative "tallies"
 require_relative "voices"
 
@@ -19,6 +20,7 @@ module Bavard
 
       def dress_show
         @cues = CueDesk.new(record.cues, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
+        @sounding = Sounding.new(@house.hub, -> { @desks.values })
         @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: record.cues["began_ms"])
         @cues.began_ms = record.cues["began_ms"]
         @voices = Voices.new(id, @house, @house.cast&.of_show(id) || [])

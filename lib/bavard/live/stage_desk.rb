@@ -72,6 +72,11 @@ module Bavard
         air.alert = card unless draft_only
       end
 
+      # @return [Boolean] whether viewers see alerts there
+      def plays_alerts?
+        (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == Core::Stage::AlertsPiece::KEY && !piece["hidden"] }
+      end
+
       # @param wish [Core::Flurry::Flurry::Wish] emotes that fly
       def fly(wish, now_ms, draft_only: false)
         draft.fly(wish, now_ms)

@@ -41,6 +41,13 @@ module Bavard
         command(:send_out, topic, frame)
       end
 
+      # Says something to one page alone; it is no frame, and nobody who comes back later hears of it.
+      #
+      # @param id [Integer] of its connection
+      def whisper(topic, id, text)
+        command(:say_to, topic, id, text)
+      end
+
       # Cuts every page off a topic, as when its link is replaced.
       def close(topic)
         command(:cut, topic)
@@ -81,6 +88,7 @@ module Bavard
         case name
         when :take_in then take_in(*given)
         when :send_out then send_out(*given)
+        when :say_to then say_to(*given)
         when :cut then cut(given.first)
         when :cut_chosen then cut_chosen(given.first)
         when :end then @ended = true
@@ -109,6 +117,12 @@ module Bavard
           connection.send_frame(frame)
           drop(connection) if connection.closed?
         end
+      end
+
+      def say_to(topic, id, text)
+        connection = @following.key?(topic) && @following[topic][id] or return
+        connection.send_frame(text)
+        drop(connection) if connection.closed?
       end
 
       def cut(topic)

@@ -2,9 +2,9 @@
 
 module Bavard
   module Store
-    # Pictures, films, fonts and backdrops of a show, by the hash of what is in them; the bytes themselves lie in folders.
+    # Pictures, films, fonts, sounds and backdrops of a show, by the hash of what is in them; the bytes themselves lie in folders.
     class Files
-      # kind:: "picture", "backdrop", "film" or "font"; more:: what else is known of it
+      # kind:: "picture", "backdrop", "film", "font" or "sound"; more:: what else is known of it
       Kept = Struct.new(:id, :kind, :name, :bytes, :width, :height, :more, keyword_init: true)
       LONGEST_NAME = 120
 
@@ -16,7 +16,7 @@ module Bavard
       #
       # @return [Kept]
       def keep(show_id, kept, now_ms)
-        name = kept.name.strip.empty? ? "Without a name" : kept.name.strip[0, LONGEST_NAME]
+        name = named(kept.name)
         @db[:files].insert_conflict(target: %i[show_id id kind], update: {name:})
           .insert(show_id:, made_at_ms: now_ms, **kept.to_h.except(:more, :name), name:, more: Sequel.pg_jsonb(kept.more || {}))
         kept
@@ -33,11 +33,19 @@ module Bavard
         row && read(row)
       end
 
+      # @param more [Hash] what else is known of it, in the place of what was
+      # @return [Boolean] whether it is there
+      def describe(show_id, kind, id, name:, more:)
+        @db[:files].where(show_id:, kind:, id:).update(name: named(name), more: Sequel.pg_jsonb(more)).positive?
+      end
+
       def remove(show_id, kind, id)
         @db[:files].where(show_id:, kind:, id:).delete
       end
 
       private
+
+      def named(name) = name.strip.empty? ? "Without a name" : name.strip[0, LONGEST_NAME]
 
       def read(row) = Kept.new(**row.slice(:id, :kind, :name, :bytes, :width, :height), more: row[:more].to_hash)
     end

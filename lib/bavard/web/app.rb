@@ -7,9 +7,9 @@ require_relative "cast_app"
 require_relative "cues_app"
 require_relative "dress_app"
 require_relative "feeds_app"
-require_relative "films"
-require_relative "fonts"
+require_relative "files_app"
 require_relative "gate_app"
+require_relative "handed_out"
 require_relative "headers"
 require_relative "icon"
 require_relative "inbox_app"
@@ -38,12 +38,16 @@ module Bavard
       NOTHING_HERE = ->(_env) { [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]] }
 
       # What is handed out as it lies there.
-      FILES = {"/pictures" => Pictures, "/films" => Films, "/fonts" => Fonts, "/favicon.ico" => NOTHING_HERE}.freeze
+      FILES = {
+        "/pictures" => Pictures, "/films" => HandedOut.new(:films, "webm", "film"), "/favicon.ico" => NOTHING_HERE,
+        "/sounds" => HandedOut.new(:sounds, "ogg", "sound", "content-type" => "audio/ogg"),
+        "/fonts" => HandedOut.new(:faces, "woff2", "face", "content-type" => "font/woff2", "access-control-allow-origin" => "*")
+      }.freeze
 
       # The host's own pages; the more exact path first.
       STATIONS = {
         "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp, "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
-        "/dress/cues" => CuesApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
+        "/dress/cues" => CuesApp, "/dress/files" => FilesApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
       }.freeze
 
       module_function

@@ -4,7 +4,7 @@ require "tempfile"
 require_relative "../copies/reading"
 require_relative "../core/stage/difference"
 require_relative "../core/stage/edit"
-require_relative "../pictures/film"
+require_relative "../media/film"
 require_relative "../pictures/typeface"
 require_relative "../store/files"
 
@@ -106,7 +106,7 @@ module Bavard
         Tempfile.create("film", binmode: true) do |file|
           file.write(bytes)
           file.flush
-          made = Bavard::Pictures::Film.new.make(file.path, into: @site.films)
+          made = Bavard::Media::Film.new.make(file.path, into: @site.films)
           {id: made.id, width: made.width, height: made.height}
         end
       end

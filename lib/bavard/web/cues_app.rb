@@ -13,16 +13,22 @@ module Bavard
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
       LONGEST_MESSAGE = 300
+      # How values of cues read where the value itself is not the word.
+      WORDS = {
+        "flurry_way" => {"piece" => "as the piece has it"}, "motion_in" => {"piece" => "as the piece has it"},
+        "motion_out" => {"piece" => "as the piece has it"}, "flurry_from" => {"piece" => "as the piece has it"}
+      }.freeze
 
       get "/" do
         @here = "cues"
         @label = "Cue sheet"
+        @sounds, @films = %w[sound film].map { |kind| [["", "None"], *names_of(kind)] }
         @feeds = ask { |show| show.lanes.values.map { |lane| {id: lane.id.to_s, name: lane.feed.name} } }
         erb :cues
       end
 
       get "/sheet" do
-        json(sheet.merge(kinds: Core::Cues::KINDS, fields: Core::Cues::Cue::PROPERTIES.transform_values(&:field)))
+        json(sheet.merge(kinds: Core::Cues::KINDS, words: WORDS, fields: Core::Cues::Cue::PROPERTIES.transform_values(&:field)))
       end
 
       get("/now") { json(ask { |show| show.cues.report }) }
@@ -82,7 +88,7 @@ module Bavard
         where = WHERE[text(params["where"])] || :draft
         line = made_up
         json(ask do |show|
-          show.cues.happened(line, show.now_ms, test: where)
+          show.cues.happened(line, show.now_ms, test: where, silent: params["sound"] == "none")
           show.cues.report[:recent].first
         end)
       end
@@ -106,9 +112,13 @@ module Bavard
       helpers do
         def largest_body_bytes = request.path_info.end_with?("/picture") ? LARGEST_BYTES : LARGEST_BODY_BYTES
 
+        def names_of(kind) = site.house.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
+
         def sheet
           document, findings = ask { |show| [show.cues.document, show.cues.findings] }
-          {cues: document["cues"], queue: document["queue"], findings:, narrowed: document["cues"].to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] }}
+          cues = document["cues"]
+          {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
+           also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
         # Worked out on what there is now, in the show's own thread.

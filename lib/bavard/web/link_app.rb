@@ -2,7 +2,9 @@
 
 require "sinatra/base"
 require "tilt/erubi"
+require_relative "../core/reading/speech"
 require_relative "link_page"
+require_relative "spoken"
 
 module Bavard
   module Web
@@ -20,6 +22,17 @@ module Bavard
       get("/:token") { answer("front") }
 
       get("/:token/behind") { answer("behind") }
+
+      # The message of what plays just now, read aloud, and no other.
+      get("/:token/said/:line.wav") do
+        show, = env["bavard.site"].shows.by_token(params[:token])
+        line_id = params[:line].to_s[/\A\d{1,18}\z/]&.to_i
+        words = show && line_id && show.ask { |one| one.cues.read_aloud(line_id)&.then { |line| Core::Reading::Speech.message(line) } }
+        halt 404 unless words
+        cache_control :no_store
+        content_type "audio/wav"
+        Spoken.wav(words) || halt(503)
+      end
 
       helpers do
         def answer(side)

@@ -7,11 +7,11 @@ module Bavard
     # What the pages rest on; every request finds it in its env.
     #
     # address:: where letters say that Bavard is, such as "http://127.0.0.1:4600"
-    # cabinet:: Pictures::Cabinet, whose pictures are handed out; films:: a folder of films, likewise;
+    # cabinet:: Pictures::Cabinet, whose pictures are handed out; films and sounds:: folders of those, likewise;
     # backdrops:: Live::Backdrops; faces:: a folder of faces, the shipped ones unpacked and the hosts’ own
     # database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
-    Site = Struct.new(:house, :shows, :db, :session_secret, :cookie, :mail_folder, :address, :cabinet, :films, :backdrops, :faces,
+    Site = Struct.new(:house, :shows, :db, :session_secret, :cookie, :mail_folder, :address, :cabinet, :films, :sounds, :backdrops, :faces,
       :database_url, :replays, keyword_init: true) do
       # @return [Core::Reading::TypeCase] made when something is first measured
       def type_case

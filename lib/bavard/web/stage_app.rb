@@ -5,7 +5,7 @@ require_relative "../live/backdrops"
 require_relative "link_page"
 require_relative "look_gallery"
 require_relative "stage_copying"
-require_relative "stage_files"
+require_relative "brought_files"
 require_relative "stage_measures"
 require_relative "stage_making"
 require_relative "stage_playing"
@@ -109,7 +109,7 @@ module Bavard
       # A picture, a film or a backdrop that somebody brings.
       post "/:stage/files" do
         given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
-        kept = StageFiles.new(site, @record.id).take(text(params["kind"]), text(params["file"][:filename]), given)
+        kept = BroughtFiles.new(site, @record.id).take(text(params["kind"]), text(params["file"][:filename]), given)
         json(file: {id: kept.id, name: kept.name, width: kept.width, height: kept.height})
       end
 
@@ -119,7 +119,7 @@ module Bavard
 
           return Copies::Reading::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.include?("/copy-in")
 
-          request.path_info.end_with?("/files") ? StageFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
+          request.path_info.end_with?("/files") ? BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
         end
 
         def on_desk
@@ -145,8 +145,12 @@ module Bavard
         # What a piece's room, person and feeds are chosen from.
         def choices(feeds)
           @shelves = ask { |show| show.wardrobe.contents.shelves.map { |shelf| {id: shelf.id.to_s, name: shelf.name} } }
+          cast_choices
           @rooms = feeds.select { |feed| feed.kind == Feeds::Voice::KIND }.map { |feed| [feed.id.to_s, feed.name] }
           @feeds = feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
+        end
+
+        def cast_choices
           members = site.house.cast.of_show(@record.id)
           @cast = members.map { |member| [member.id.to_s, member.short || member.name] }
           @keys = members.first(9).map { |member| [member.key, member.short || member.name] }

@@ -51,6 +51,11 @@ module Bavard
           Property.choice("flurry_way", "which way", [AS_PIECE, *Flurry::Ways::ALL], AS_PIECE),
           Property.choice("flurry_from", "from where", FROM.keys, "piece")
         ].freeze
+        HEARD = [
+          Property.file("sound", "sound"),
+          Property.number("volume", "volume", 0..100, 80, unit: "%"),
+          Property.switch("aloud", "their message read aloud", false)
+        ].freeze
         PLAYED = [
           Property.text("words", "words", 300, "{name}"),
           Property.switch("message", "their message", true),
@@ -58,13 +63,14 @@ module Bavard
           Property.number("importance", "importance", 0..9, 3),
           Property.switch("joins", "many alike become one", true),
           Property.file("picture", "picture"),
+          Property.file("film", "film in its place"),
           Property.choice("picture_place", "picture stands", PLACES, "above"),
           Property.number("apart", "apart from the words", -300..400, 40, unit: "%"),
           Property.choice("motion_in", "comes in", MOTIONS, AS_PIECE),
           Property.choice("held", "while it stands", HELD, "still"),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED + FLOWN).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + HEARD + FLOWN).to_h { |property| [property.name, property] }.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",
@@ -96,6 +102,17 @@ module Bavard
 
         # @return [Array<String>]
         def people(cue) = cue["people"].split("\n").map(&:strip).reject(&:empty?)
+
+        # @param cue [Hash]
+        # @return [Array<String>] ids of the files it plays
+        def files(cue) = cue.values_at("sound", "film").compact
+
+        # @return [String, nil] what it does besides its words, in few words
+        def also(cue)
+          said = [cue["picture"] && "a picture", cue["film"] && "a film", cue["sound"] && "a sound", cue["aloud"] && "read aloud",
+            cue["flurry_count"].positive? && "#{cue["flurry_count"]} emotes fly"].select { |words| words }
+          said.join(", ") if said.any?
+        end
 
         # @return [String] what narrows it, in few words
         def narrowed(cue)

@@ -42,7 +42,10 @@ module Bavard
           spin = spin(random, length_ms)
           room = way == "pile" ? @rooms.first : room(random)
           size_px, *reach = fitted(size_px(random, depth), asked, room, turns: spin.nonzero? || TURNING.include?(way))
-          points, length_ms, spin = on_way(way, random, room, reach, length_ms, spin, asked)
+          heaped = way == "pile" && @heap.drop(random, reach.max, length_ms, spin, asked.at_ms)
+          points, length_ms = heaped || [through(room, way == "pile" ? "fall" : way, random, reach, asked.from), length_ms]
+          # On a heap it turns only while it falls, and what swings as it hangs.
+          spin = 0 if heaped || way == "swing"
           Flight.new(emote: asked.emote, size_px:, length_ms:, depth:, points:, spin:)
         end
 
@@ -86,19 +89,13 @@ module Bavard
           [size, across * size * most / 2, down * size * most / 2]
         end
 
-        # @return [Array(Array<Ways::Point>, Integer, Float)] in the piece, for how long, and how far it turns besides
-        def on_way(way, random, room, reach, length_ms, spin, asked)
-          heaped = way == "pile" && @heap.drop(random, reach.max, length_ms, spin, asked.at_ms)
-          return [*heaped, 0] if heaped
-
-          way = "fall" if way == "pile"
-          from = asked.from || @piece.values_at("from_x", "from_y").map { |share| share / 100.0 }
-          points = Ways.path(way, random, Ways::Field.new(room.width, room.height, *reach, from))
-          points.each do |point|
+        # @return [Array<Ways::Point>] in the piece
+        def through(room, way, random, reach, from)
+          from ||= @piece.values_at("from_x", "from_y").map { |share| share / 100.0 }
+          Ways.path(way, random, Ways::Field.new(room.width, room.height, *reach, from)).each do |point|
             point.x += room.x
             point.y += room.y
           end
-          [points, length_ms, way == "swing" ? 0 : spin]
         end
       end
     end

@@ -29,6 +29,9 @@ module Bavard
           cut(again ? words : "#{name} #{verb(line)}: #{words}")
         end
 
+        # @return [String, nil] what the person said, without their name
+        def message(line) = said(line)&.then { |words| cut(words) }
+
         def verb(line)
           return "asks" if line.text.match?(/[?？؟]\s*\z/)
 

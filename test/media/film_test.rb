@@ -2,7 +2,7 @@
 
 require "tmpdir"
 require_relative "../support/plain"
-require_relative "../../lib/bavard/pictures/film"
+require_relative "../../lib/bavard/media/film"
 require_relative "../../lib/bavard/pictures/typeface"
 
 # Films and faces that a host brings are made anew, or refused with the reason.
@@ -12,7 +12,7 @@ class FilmTest < Minitest::Test
   def test_a_film_becomes_webm_whatever_it_was
     path = File.join(folder, "clip.mp4")
     system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "testsrc=size=320x180:rate=10:duration=1", "-pix_fmt", "yuv420p", path, exception: true)
-    made = Bavard::Pictures::Film.new.make(path, into: File.join(folder, "made"))
+    made = Bavard::Media::Film.new.make(path, into: File.join(folder, "made"))
     assert_equal [320, 180], [made.width, made.height]
     assert_in_delta 1.0, made.seconds, 0.2
     assert_equal "\x1A\x45\xDF\xA3".b, File.binread(File.join(folder, "made", "#{made.id}.webm"), 4)
@@ -22,7 +22,7 @@ class FilmTest < Minitest::Test
     {"text.mp4" => "no film at all", "half.webm" => "\x1A\x45\xDF\xA3".b + ("x" * 200), "empty.mp4" => "", "lying.mp4" => "\x00\x00\x00\x18ftypmp42#{"z" * 400}"}.each do |name, bytes|
       path = File.join(folder, name)
       File.binwrite(path, bytes)
-      error = assert_raises(Bavard::Error, name) { Bavard::Pictures::Film.new.make(path, into: File.join(folder, "made")) }
+      error = assert_raises(Bavard::Error, name) { Bavard::Media::Film.new.make(path, into: File.join(folder, "made")) }
       refute_empty error.message
     end
     assert_empty Dir[File.join(folder, "made", "*")]

@@ -1,16 +1,17 @@
 # frozen_string_literal: true
 
 require_relative "../error"
-require_relative "../pictures/film"
+require_relative "../media/film"
+require_relative "../media/sound"
 require_relative "../pictures/typeface"
 require_relative "../store/files"
 
 module Bavard
   module Web
-    # Pictures, films, fonts and backdrops that somebody brings for a show's stages: made anew, and kept.
-    class StageFiles
-      LARGEST_BYTES = Bavard::Pictures::Film::LARGEST_BYTES
-      KINDS = %w[picture backdrop film font].freeze
+    # Pictures, films, sounds, fonts and backdrops that somebody brings for a show: made anew, and kept.
+    class BroughtFiles
+      LARGEST_BYTES = Bavard::Media::Film::LARGEST_BYTES
+      KINDS = %w[picture backdrop film font sound].freeze
 
       # @param site [Site]
       def initialize(site, show_id)
@@ -24,7 +25,7 @@ module Bavard
       # @return [Store::Files::Kept]
       # @raise [Bavard::Error] naming the file and the reason
       def take(kind, name, file)
-        raise Error.new("Bavard takes pictures, films and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
+        raise Error.new("Bavard takes pictures, films, sounds and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
 
         kept = made(kind, name, file)
         @site.house.files.keep(@show_id, kept, @site.house.clock.call)
@@ -40,6 +41,7 @@ module Bavard
         case kind
         when "film" then film(name, file)
         when "font" then font(name, file)
+        when "sound" then sound(name, file)
         else picture(kind, name, file)
         end
       end
@@ -54,8 +56,14 @@ module Bavard
         Store::Files::Kept.new(id: made.id, kind:, name:, bytes: file.size, width: made.width, height: made.height)
       end
 
+      def sound(name, file)
+        made = Bavard::Media::Sound.new.make(file.path, into: @site.sounds)
+        Store::Files::Kept.new(id: made.id, kind: "sound", name: File.basename(name, ".*"), bytes: file.size,
+          more: {"seconds" => made.seconds, "loudness" => made.loudness, "was" => made.was, "peaks" => made.peaks})
+      end
+
       def film(name, file)
-        made = Bavard::Pictures::Film.new.make(file.path, into: @site.films)
+        made = Bavard::Media::Film.new.make(file.path, into: @site.films)
         Store::Files::Kept.new(id: made.id, kind: "film", name:, bytes: file.size, width: made.width, height: made.height,
           more: {"seconds" => made.seconds})
       end

@@ -1,0 +1,65 @@
+// The queue: what plays, what waits, and what happened lately.
+import { button, icon, make } from "../house/elements.js";
+import { say } from "../house/messages.js";
+import { attempt, get, send, sendJson } from "../house/send.js";
+import { clock } from "../house/words.js";
+
+const LATELY = 8;
+
+export class Queue {
+  // kinds(): words of each kind of event; asks(): whether each waits until it is let go; changed(sheet)
+  constructor({ kinds, asks, changed }) {
+    Object.assign(this, { kinds, asks });
+    this.now = {};
+    const on = (id, act) => document.querySelector(id).addEventListener("click", act);
+    on("#pause", () => this.pause());
+    on("#skip", () => this.act("skip"));
+    on("#clear", () => this.act("clear"));
+    on("#begin", async () => {
+      if (await attempt(() => send("/dress/cues/begin"))) say("It is counted from now on.");
+    });
+    document
+      .querySelector("#approve")
+      .addEventListener("change", ({ target }) =>
+        attempt(async () => changed(await sendJson("/dress/cues/queue", { approve: target.checked }))),
+      );
+  }
+
+  look() {
+    return attempt(async () => this.show(await get("/dress/cues/now")));
+  }
+
+  pause() {
+    return this.act(this.now.paused ? "go_on" : "pause");
+  }
+
+  act(what, values = {}) {
+    return attempt(async () => this.show(await send(`/dress/cues/now/${what}`, values)));
+  }
+
+  show(now) {
+    this.now = now;
+    document.querySelector("#pause span").textContent = now.paused ? "Go on" : "Pause";
+    const playing = now.playing ? [make("div", "cue-waiting playing", icon("play"), make("b", "", now.playing.words))] : [];
+    const none = playing.length + now.waiting.length === 0 ? [make("p", "said", "Nothing waits.")] : [];
+    document.querySelector("#queue").replaceChildren(...playing, ...now.waiting.map((one) => this.waiting(one)), ...none);
+    document.querySelector("#lately").replaceChildren(...now.recent.slice(0, LATELY).map((one) => this.lately(one)));
+  }
+
+  waiting(one) {
+    const line = make("div", "cue-waiting", make("span", "", one.words));
+    if (this.asks() && !one.approved)
+      line.append(button("Let it play", "play", () => this.act("approve", { id: one.id }), "button plain push"));
+    const off = button("", "x", () => this.act("remove", { id: one.id }), "button plain");
+    off.setAttribute("aria-label", `Take “${one.words}” out of the queue`);
+    line.append(off);
+    return line;
+  }
+
+  lately(one) {
+    const again = button("Play again", "repeat", () => attempt(() => send("/dress/cues/again", { line: one.line })), "button plain push");
+    const words = `${one.name}: ${this.kinds()[one.kind] ?? one.kind}${one.worth ? `, ${one.worth}` : ""}`;
+    const played = make("span", "said", one.cue ? `“${one.cue}”` : "nothing played");
+    return make("div", "cue-waiting", make("time", "figure", clock(one.at)), make("span", "", words), played, again);
+  }
+}

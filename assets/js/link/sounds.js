@@ -1,0 +1,69 @@
+// What this page was chosen to be heard with: Ruby tells one page alone, so that nothing sounds twice.
+export class Sounds {
+  // base: the page's own address; failed: told the id of what cannot be played here
+  constructor(base, picture, failed) {
+    this.base = base;
+    this.picture = picture;
+    this.failed = failed;
+    this.playing = null;
+  }
+
+  hear({ sound, stop }) {
+    if (stop !== undefined && this.playing?.id === stop) this.stop();
+    if (sound) this.play(sound);
+  }
+
+  // i id, u address, said id of a line that is read aloud, f whether the film's own sound is meant, v volume, from ms
+  async play({ i, u, said, f, v, from }) {
+    this.stop();
+    const playing = { id: i, stopped: false };
+    this.playing = playing;
+    if (f) this.unmute(i, v);
+    const parts = [u, said ? `${this.base}/said/${said}.wav` : null].filter(Boolean);
+    let late = from / 1000;
+    for (const part of parts) {
+      if (playing.stopped) return;
+      const done = await this.one(part, v, late, playing);
+      if (!done) return;
+      late = Math.max(0, late - done.seconds);
+    }
+  }
+
+  // Gives how long it is once it is over; null where it cannot be played.
+  one(address, volume, late, playing) {
+    const audio = new Audio(address);
+    audio.volume = volume;
+    playing.audio = audio;
+    return new Promise((resolve) => {
+      audio.addEventListener("loadedmetadata", () => {
+        if (late >= audio.duration) return resolve({ seconds: audio.duration });
+        if (late > 0) audio.currentTime = late;
+        audio.play().then(
+          () => {
+            document.documentElement.dataset.heard = address;
+          },
+          () => this.refuse(playing, resolve),
+        );
+      });
+      audio.addEventListener("ended", () => resolve({ seconds: audio.duration }));
+      audio.addEventListener("error", () => this.refuse(playing, resolve));
+    });
+  }
+
+  refuse(playing, resolve) {
+    if (!playing.stopped) this.failed(playing.id);
+    resolve(null);
+  }
+
+  unmute(id, volume) {
+    const video = this.picture.root.querySelector(`video[data-alert="${id}"]`);
+    if (video) Object.assign(video, { muted: false, volume });
+  }
+
+  stop() {
+    if (!this.playing) return;
+    this.playing.stopped = true;
+    this.playing.audio?.pause();
+    this.playing = null;
+  }
+}
