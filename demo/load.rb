@@ -11,6 +11,7 @@ require_relative "../lib/bavard/pictures/workshop"
 require_relative "../lib/bavard/store/cast"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
+require_relative "../lib/bavard/store/fellows"
 require_relative "../lib/bavard/store/files"
 require_relative "../lib/bavard/store/left_out"
 require_relative "../lib/bavard/store/secret_box"
@@ -55,6 +56,25 @@ module Bavard
                       "text_outline_px" => 2, "text_face" => "house:heading", "called" => "On an arc"}],
           ["portraits", {"x" => 330, "y" => 640, "width" => 1260, "height" => 440}]
         ]},
+        {name: "Winter feeder", size: [1920, 1080], backdrop: "white", pieces: [
+          ["goal", {"x" => 80, "y" => 80, "width" => 560, "height" => 130, "counted" => "subscriptions", "since" => "ever", "already" => 42,
+                    "to" => 60}],
+          ["goal", {"x" => 80, "y" => 240, "width" => 560, "height" => 190, "counted" => "worth", "since" => "ever", "to" => 500, "already" => 120,
+                    "drawn" => "ring", "title" => "A new net", "figures" => "percent", "goal_colour" => "#3f8f6b"}],
+          ["goal", {"x" => 80, "y" => 460, "width" => 560, "height" => 190, "counted" => "followers", "since" => "ever", "already" => 70,
+                    "to" => 120, "drawn" => "jar", "title" => "Friends of the marsh", "goal_colour" => "#2f7fa8"}],
+          ["goal", {"x" => 80, "y" => 680, "width" => 560, "height" => 90, "counted" => "visits", "since" => "month", "to" => 5, "drawn" => "words",
+                    "title" => "Hides that came to visit"}],
+          ["challenge", {"x" => 700, "y" => 80, "width" => 620, "height" => 150, "total" => 300, "slips" => 2, "begins" => "follow"}],
+          ["newest", {"x" => 700, "y" => 270, "width" => 300, "height" => 130, "since" => "ever"}],
+          ["newest", {"x" => 1020, "y" => 270, "width" => 300, "height" => 190, "since" => "month", "what" => "largest", "counted" => "worth",
+                      "title" => "Largest tips this month"}],
+          ["counter", {"x" => 700, "y" => 480, "width" => 620, "height" => 80, "command" => "!ringed", "begins_at" => 37}],
+          ["shout_out", {"x" => 1380, "y" => 80, "width" => 480, "height" => 330}],
+          ["flurry", {"x" => 700, "y" => 590, "width" => 1160, "height" => 290, "ways" => %w[pile], "size_px" => 72, "length_s" => 8}],
+          ["alerts", {"x" => 1000, "y" => 600, "width" => 700, "height" => 220, "text_size_px" => 40}],
+          ["captions", {"x" => 260, "y" => 900, "width" => 1400, "height" => 150}]
+        ]},
         {name: "Interval", size: [1920, 1080], backdrop: "thermal", pieces: [
           ["text", {"x" => 360, "y" => 330, "width" => 1200, "height" => 120, "text_face" => "house:heading", "text_size_px" => 76,
                     "text_align" => "centre", "words" => "Back after the net round", "called" => "Title"}],
@@ -85,6 +105,10 @@ module Bavard
         "renewal" => {"sound" => "call", "flurry_count" => 12, "flurry_way" => "drift", "flurry_emotes" => ":wren: :heart:", "held" => "sway"},
         "gift" => {"sound" => "ring"}, "tip" => {"sound" => "ring", "held" => "beat"},
         "visit" => {"sound" => "dawn", "flurry_count" => 30, "flurry_way" => "burst", "flurry_from" => "middle", "length_s" => 8}
+      }.freeze
+      FELLOWS = {
+        "Saltpan Hide" => {words: "Waders at high tide, every Sunday", last_shown: "Knots by the thousand", followers: 2140},
+        "heron_house" => {words: "One nest, one camera, all spring", last_shown: "Third egg", followers: 618}
       }.freeze
       PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
 
@@ -122,6 +146,7 @@ module Bavard
         create_shelves(show)
         create_cast(show)
         create_cues(shows, show, create_sounds(show))
+        FELLOWS.each { |name, more| Store::Fellows.new(@db).add(show.id, name:, **more) }
         create_feeds(show) if @platforms
       end
 

@@ -32,6 +32,7 @@ require_relative "store/database"
 require_relative "store/dress"
 require_relative "store/deeds"
 require_relative "store/feeds"
+require_relative "store/fellows"
 require_relative "store/left_out"
 require_relative "store/members"
 require_relative "store/people"
@@ -105,7 +106,8 @@ module Bavard
     end
 
     def voices
-      {cast: Store::Cast.new(@db), tallies: Store::Tallies.new(@db), conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations"))}
+      {cast: Store::Cast.new(@db), tallies: Store::Tallies.new(@db), fellows: Store::Fellows.new(@db),
+       conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations"))}
     end
 
     def picture_desk(fetcher, store)

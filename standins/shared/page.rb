@@ -14,13 +14,14 @@ module StandIns
     PICTURES = File.expand_path("../../demo/pictures", __dir__)
     EVENTS = {
       "follow" => "Follow", "subscription" => "Subscription", "renewal" => "Renewal, 12 months", "gift" => "5 subscriptions given",
-      "tip" => "Tip of 5.00 EUR", "purchase" => "Purchase of 12.50 EUR", "visit" => "Visit with 41 viewers", "paid" => "A paid line, 300 sparks"
+      "tip" => "Tip of 5.00 EUR", "purchase" => "Purchase of 12.50 EUR", "visit" => "Visit with 41 viewers",
+      "cause" => "10.00 EUR to a good cause", "paid" => "A paid line, 300 sparks"
     }.freeze
     # What belongs to an event that is fired from the page.
     MORE = {
       "renewal" => {"number" => 12}, "gift" => {"number" => 5}, "visit" => {"number" => 41},
       "tip" => {"minor" => 500, "currency" => "EUR"}, "purchase" => {"minor" => 1250, "currency" => "EUR"},
-      "paid" => {"sparks" => 300}
+      "cause" => {"minor" => 1000, "currency" => "EUR"}, "paid" => {"sparks" => 300}
     }.freeze
     # name: how it is called; mark: SVG of its mark; cut: cuts everybody off
     Platform = Struct.new(:name, :mark, :cut, keyword_init: true)

@@ -18,6 +18,7 @@ require_relative "../../lib/bavard/store/cast"
 require_relative "../../lib/bavard/store/dress"
 require_relative "../../lib/bavard/store/deeds"
 require_relative "../../lib/bavard/store/feeds"
+require_relative "../../lib/bavard/store/fellows"
 require_relative "../../lib/bavard/store/left_out"
 require_relative "../../lib/bavard/store/members"
 require_relative "../../lib/bavard/store/people"
@@ -27,6 +28,7 @@ require_relative "../../lib/bavard/store/secret_box"
 require_relative "../../lib/bavard/store/shows"
 require_relative "../../lib/bavard/store/files"
 require_relative "../../lib/bavard/store/stages"
+require_relative "../../lib/bavard/store/tallies"
 require_relative "test_database"
 require_relative "wait"
 
@@ -36,7 +38,14 @@ class HouseTest < Minitest::Test
 
   # Remembers the frames that would go to screens, by topic.
   class Remembering
-    def initialize = @frames = Hash.new { |hash, name| hash[name] = [] }
+    attr_reader :whispers
+
+    def initialize
+      @frames = Hash.new { |hash, name| hash[name] = [] }
+      @whispers = []
+    end
+
+    def whisper(_topic, id, text) = @whispers << [id, JSON.parse(text)["only"]]
     def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
     def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}
@@ -87,7 +96,7 @@ class HouseTest < Minitest::Test
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},
       scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {}),
-      cast: Bavard::Store::Cast.new(db), conversations: {}
+      cast: Bavard::Store::Cast.new(db), conversations: {}, tallies: Bavard::Store::Tallies.new(db), fellows: Bavard::Store::Fellows.new(db)
     )
   end
 

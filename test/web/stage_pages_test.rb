@@ -73,7 +73,7 @@ class StagePagesTest < WebTest
   def test_what_is_no_picture_or_film_is_refused_with_the_reason
     path = File.join(Dir.mktmpdir, "film.mp4")
     File.binwrite(path, "no film at all")
-    {"picture" => "no PNG", "film" => "no WebM, MP4 or Ogg film", "song" => "pictures, films and fonts", "font" => "no TTF, OTF or WOFF2"}.each do |kind, words|
+    {"picture" => "no PNG", "film" => "no WebM, MP4 or Ogg film", "song" => "pictures, films, sounds and fonts", "font" => "no TTF, OTF or WOFF2"}.each do |kind, words|
       post_form(here("files"), "kind" => kind, "file" => Rack::Test::UploadedFile.new(path, "video/mp4"))
       assert_equal 422, last_response.status, kind
       assert_includes answer["error"], words

@@ -23,6 +23,7 @@ const GROUPS = {
   "What is heard": ["sound", "volume", "aloud"],
   "How it moves": ["motion_in", "held", "motion_out"],
   "Emotes that fly": ["flurry_count", "flurry_emotes", "flurry_way", "flurry_from"],
+  "What it adds": ["adds", "adds_to"],
 };
 const OPEN = ["For which", "What plays"];
 // What is chosen from the show's own files.
@@ -44,7 +45,7 @@ export class Edit {
     this.cue = cue;
     if (other) this.build();
     this.root.querySelector("#edit-title").textContent = cue.name;
-    for (const row of this.rows) row.show(cue[row.name], {});
+    for (const row of this.rows) row.show(cue[row.name] ?? "", {});
     this.root.querySelector("#cue-picture").replaceChildren(cue.picture ? pictureOf(cue.picture) : icon("image"));
   }
 

@@ -91,9 +91,27 @@ function hear(name) {
   audio.play().catch(() => say("This browser plays no sound before something was pressed.", { bad: true }));
 }
 
+// How many there are in all, as the host types them.
+function totals(told) {
+  const rows = Object.entries(told).map(([counted, number]) => {
+    const input = make("input", "input figure");
+    Object.assign(input, { value: number, inputMode: "numeric" });
+    input.setAttribute("aria-label", `${counted} in all`);
+    input.addEventListener("change", () =>
+      attempt(async () => {
+        totals((await send("/dress/cues/totals", { counted, number: input.value })).totals);
+        say(`${counted[0].toUpperCase()}${counted.slice(1)} go on from ${input.value}.`);
+      }),
+    );
+    return make("label", "row", make("span", "label", counted), input);
+  });
+  document.querySelector("#total-rows").replaceChildren(...rows);
+}
+
 trial(() => queue.look(), hear);
 attempt(async () => {
   take(await get("/dress/cues/sheet"));
+  totals(state.totals);
   document.querySelector("#try-kind").append(...Object.entries(state.kinds).map(([kind, words]) => new Option(words, kind)));
   queue.look();
 });

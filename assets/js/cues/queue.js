@@ -16,7 +16,11 @@ export class Queue {
     on("#skip", () => this.act("skip"));
     on("#clear", () => this.act("clear"));
     on("#begin", async () => {
-      if (await attempt(() => send("/dress/cues/begin"))) say("It is counted from now on.");
+      const ends = this.on();
+      const now = await attempt(() => send(`/dress/cues/${ends ? "end" : "begin"}`));
+      if (!now) return;
+      this.show(now);
+      say(ends ? "The broadcast is over. What it counted stands." : "It is counted from now on.");
     });
     document
       .querySelector("#approve")
@@ -29,6 +33,11 @@ export class Queue {
     return attempt(async () => this.show(await get("/dress/cues/now")));
   }
 
+  // Whether a broadcast goes on.
+  on() {
+    return Boolean(this.now.began) && !this.now.ended;
+  }
+
   pause() {
     return this.act(this.now.paused ? "go_on" : "pause");
   }
@@ -39,6 +48,11 @@ export class Queue {
 
   show(now) {
     this.now = now;
+    document.querySelector("#begin span").textContent = this.on() ? "The broadcast ends now" : "The broadcast begins now";
+    const noticed = now.noticed ? `, noticed on ${now.noticed}` : "";
+    document.querySelector("#began").textContent = this.on()
+      ? `Since ${clock(now.began)}${noticed}. What counts the broadcast counts from there.`
+      : "What counts the broadcast begins anew with it.";
     document.querySelector("#pause span").textContent = now.paused ? "Go on" : "Pause";
     const playing = now.playing ? [make("div", "cue-waiting playing", icon("play"), make("b", "", now.playing.words))] : [];
     const none = playing.length + now.waiting.length === 0 ? [make("p", "said", "Nothing waits.")] : [];

@@ -24,7 +24,7 @@ function take(sheet) {
 
 function draw(kind, files) {
   const box = document.querySelector(`#${kind}s`);
-  if (box.contains(document.activeElement) && document.activeElement.tagName === "INPUT") document.activeElement.blur();
+  const here = box.contains(document.activeElement) ? document.activeElement.getAttribute("aria-label") : null;
   const none = {
     sound: "No sound yet. Drop WAV, MP3, Ogg, FLAC or M4A here, up to a minute long.",
     film: "No film yet. Drop WebM, MP4 or Ogg here, up to ten minutes long.",
@@ -39,6 +39,8 @@ function draw(kind, files) {
     .sort(([one], [other]) => one.localeCompare(other))
     .flatMap(([shelf, all]) => [shelf ? make("h3", "file-shelf", shelf) : null, ...all.map((file) => row(kind, file))]);
   box.replaceChildren(make("h2", "", KINDS[kind]), ...(files.length > 0 ? rows : [make("p", "said file-none", none)]).filter(Boolean));
+  // Whoever was in a field stays in it.
+  if (here) box.querySelector(`[aria-label="${CSS.escape(here)}"]`)?.focus();
 }
 
 function row(kind, file) {

@@ -7,8 +7,8 @@ const ROUND = 2 * Math.PI * 42;
 const written = (number) => (Number.isInteger(number) ? String(number) : number.toFixed(2)).replace(/\B(?=(\d{3})+(?!\d))/g, " ");
 
 export class GoalPiece extends Piece {
-  constructor(id, overrides) {
-    super(id, "goal", overrides);
+  constructor(id, overrides, kind = "goal") {
+    super(id, kind, overrides);
     this.box = make("div", "plate goal-box");
     this.title = make("span", "goal-title text");
     this.figures = make("span", "goal-figures text");
@@ -46,14 +46,79 @@ export class GoalPiece extends Piece {
   draw() {
     if (!this.goal) return;
     const { value, to, share, reached } = this.goal;
-    this.title.textContent = reached && this.given.reached ? this.given.reached : this.given.title;
-    const unit = this.given.counted === "worth" ? ` ${this.given.unit}` : "";
+    this.title.textContent = this.headline();
+    const unit = this.unit();
     const both = `${written(value)} of ${written(to)}${unit}`;
     const words = { both, value: `${written(value)}${unit}`, percent: `${Math.floor(share * 100)} %`, none: "" };
     this.figures.textContent = words[this.given.figures];
     this.figures.hidden = this.figures.textContent === "";
-    this.element.classList.toggle("reached", reached);
+    this.element.classList.toggle("reached", Boolean(reached));
     this.element.style.setProperty("--share", share);
     this.drawing.querySelector(".done")?.setAttribute("stroke-dasharray", `${share * ROUND} ${ROUND}`);
+  }
+
+  headline() {
+    return this.goal.reached && this.given.reached ? this.given.reached : this.given.title;
+  }
+
+  unit() {
+    return ["worth", "cause"].includes(this.given.counted) ? ` ${this.given.unit}` : "";
+  }
+}
+
+// A challenge is drawn as a goal is, with what it comes to in the end, the stages on its way, and its time.
+export class ChallengePiece extends GoalPiece {
+  constructor(id, overrides) {
+    super(id, overrides, "challenge");
+    this.element.classList.add("goal");
+    this.clock = make("span", "goal-left text");
+    this.box.querySelector(".goal-words").append(this.clock);
+    this.ticking = setInterval(() => this.tick(), 500);
+  }
+
+  remove() {
+    clearInterval(this.ticking);
+    super.remove();
+  }
+
+  live(card) {
+    this.goal = card;
+    this.ends = card.left ? performance.now() + card.left : null;
+    this.draw();
+  }
+
+  draw() {
+    super.draw();
+    if (!this.goal) return;
+    this.element.dataset.state = this.goal.state;
+    const line = this.drawing.querySelector(".goal-line");
+    for (const mark of line?.querySelectorAll(".stage-mark") ?? []) mark.remove();
+    line?.append(
+      ...this.goal.stages.map((stage, index) => {
+        const mark = make("b", "stage-mark");
+        mark.style.left = `${stage}%`;
+        mark.classList.toggle("passed", index < this.goal.passed);
+        return mark;
+      }),
+    );
+    this.tick();
+  }
+
+  tick() {
+    const left = this.ends && this.goal?.state === "running" ? Math.max(0, this.ends - performance.now()) : null;
+    const seconds = left === null ? null : Math.ceil(left / 1000);
+    const words = seconds === null ? "" : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+    if (this.clock.textContent !== words) this.clock.textContent = words;
+    this.clock.hidden = words === "";
+  }
+
+  headline() {
+    const { title, waits, reached, missed } = this.given;
+    const words = { waiting: waits && `${title}, ${waits}`, reached, missed }[this.goal.state];
+    return words || title;
+  }
+
+  unit() {
+    return this.given.unit ? ` ${this.given.unit}` : "";
   }
 }

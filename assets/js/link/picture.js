@@ -2,19 +2,27 @@
 import { AlertsPiece } from "./alerts_piece.js";
 import { ChatPiece } from "./chat_piece.js";
 import { FlurryPiece } from "./flurry_piece.js";
-import { GoalPiece } from "./goal_piece.js";
+import { CaptionsPiece } from "./captions_piece.js";
+import { ChallengePiece, GoalPiece } from "./goal_piece.js";
 import { LargeLine } from "./large_line.js";
+import { NewestPiece } from "./newest_piece.js";
 import { PicturePiece, VideoPiece } from "./picture_piece.js";
 import { PortraitsPiece } from "./portraits_piece.js";
 import { RoomCardPiece } from "./room_card_piece.js";
+import { ShoutOutPiece } from "./shout_out_piece.js";
 import { VoicesPiece } from "./voices_piece.js";
-import { ClockPiece, NowLinePiece, TextPiece } from "./words_piece.js";
+import { ClockPiece, CounterPiece, NowLinePiece, TextPiece } from "./words_piece.js";
 
 const KINDS = {
   chat: ChatPiece,
   alerts: AlertsPiece,
   goal: GoalPiece,
   flurry: FlurryPiece,
+  challenge: ChallengePiece,
+  newest: NewestPiece,
+  counter: CounterPiece,
+  shout_out: ShoutOutPiece,
+  captions: CaptionsPiece,
   voices: VoicesPiece,
   portraits: PortraitsPiece,
   room_card: RoomCardPiece,
@@ -54,6 +62,7 @@ export class Picture {
     // What flew while the page was away is over.
     if (!frame.missed && !document.hidden) for (const [id, cards] of Object.entries(frame.fly ?? {})) this.pieces.get(id)?.fly(cards);
     for (const [id, list] of Object.entries(frame.grow ?? {})) this.pieces.get(id)?.grow(list);
+    if ("shout" in frame) for (const piece of this.pieces.values()) piece.shout?.(frame.shout);
     if ("alert" in frame) for (const piece of this.pieces.values()) piece.alert(frame.alert);
     for (const [id, card] of Object.entries(frame.voices ?? {})) this.pieces.get(id)?.voices(card, !frame.whole && !frame.missed);
   }

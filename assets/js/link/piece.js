@@ -7,7 +7,7 @@ export class Piece {
     this.overrides = overrides;
     this.set = new Set();
     this.element = document.createElement("section");
-    this.element.className = `piece ${kind.replace("_", "-")}`;
+    this.element.className = `piece ${kind.replaceAll("_", "-")}`;
     this.element.dataset.piece = id;
   }
 

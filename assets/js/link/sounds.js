@@ -9,12 +9,14 @@ export class Sounds {
   }
 
   hear({ sound, stop }) {
-    if (stop !== undefined && this.playing?.id === stop) this.stop();
+    if (stop !== undefined) this.quiet(stop);
     if (sound) this.play(sound);
   }
 
   // i id, u address, said id of a line that is read aloud, f whether the film's own sound is meant, v volume, from ms
-  async play({ i, u, said, f, v, from }) {
+  // b: beside what else sounds, as the clip of a shout-out
+  async play({ i, u, said, f, b, v, from }) {
+    if (b) return this.unmute(i, v);
     this.stop();
     const playing = { id: i, stopped: false };
     this.playing = playing;
@@ -58,6 +60,11 @@ export class Sounds {
   unmute(id, volume) {
     const video = this.picture.root.querySelector(`video[data-alert="${id}"]`);
     if (video) Object.assign(video, { muted: false, volume });
+  }
+
+  quiet(id) {
+    if (this.playing?.id === id) this.stop();
+    for (const video of this.picture.root.querySelectorAll(`video[data-alert="${id}"]`)) video.muted = true;
   }
 
   stop() {

@@ -25,6 +25,28 @@ export class TextPiece extends WordsPiece {
   }
 }
 
+export class CounterPiece extends WordsPiece {
+  constructor(id, overrides) {
+    super(id, "counter", overrides);
+  }
+
+  style(given) {
+    super.style(given);
+    this.draw();
+  }
+
+  live({ count }) {
+    this.count = count;
+    this.draw();
+  }
+
+  draw() {
+    if (this.count === undefined) return;
+    const words = this.given.content.includes("{count}") ? this.given.content : `${this.given.content} {count}`;
+    this.text.textContent = words.replaceAll("{count}", String(this.count));
+  }
+}
+
 const two = (number) => String(number).padStart(2, "0");
 
 export class ClockPiece extends WordsPiece {

@@ -1,9 +1,11 @@
-// What is set in a piece while the broadcast goes on: a now line's text, a clock's start and stop. On air at once.
+// What is set in a piece while the broadcast goes on: a now line's text, a clock's start and stop, a counter, a challenge, a
+// file of captions. On air at once.
 import { button, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
-import { attempt, get, send } from "../house/send.js";
+import { attempt, get, send, sendFiles } from "../house/send.js";
 
 const RUN = ["length", "stopwatch"];
+const KINDS = ["now_line", "clock", "counter", "challenge", "captions"];
 
 export class LiveBox {
   constructor(root, here) {
@@ -13,12 +15,13 @@ export class LiveBox {
 
   show(piece, live) {
     const key = piece && JSON.stringify([piece.id, piece.kind, piece.source, piece.clock]);
-    this.root.hidden = !piece || !(piece.kind === "now_line" || (piece.kind === "clock" && RUN.includes(piece.clock)));
+    this.root.hidden = !KINDS.includes(piece?.kind) || (piece.kind === "clock" && !RUN.includes(piece.clock));
     if (this.root.hidden) return;
     if (this.key !== key) {
       this.key = key;
       this.piece = piece;
-      this.root.replaceChildren(...(piece.kind === "clock" ? this.clock() : this.nowLine()));
+      const boxes = { clock: this.clock, counter: this.counter, challenge: this.challenge, captions: this.captions };
+      this.root.replaceChildren(...(boxes[piece.kind] ?? this.nowLine).call(this));
     }
     this.tell(live);
   }
@@ -40,18 +43,48 @@ export class LiveBox {
     return [make("span", "label", "On screen now, on air at once"), this.text, set];
   }
 
-  byAddress() {
+  byAddress(title = "Whoever has its address sets it", does = "set this line") {
     const input = make("input", "input figure");
     input.readOnly = true;
-    input.setAttribute("aria-label", "Address that sets this now line");
+    input.setAttribute("aria-label", title);
     input.value = "covered";
     const copy = button("Copy", "copy", async () => {
       const told = await attempt(() => get(this.here(`pieces/${this.piece.id}/address`)));
       if (!told) return;
       await navigator.clipboard?.writeText(told.address).catch(() => {});
-      say("The address is copied. Whoever has it can set this line.");
+      say(`The address is copied. Whoever has it can ${does}.`);
     });
-    return [make("span", "label", "Whoever has its address sets it"), make("div", "live-row", input, copy)];
+    return [make("span", "label", title), make("div", "live-row", input, copy)];
+  }
+
+  counter() {
+    const by = (count) => () => this.send({ count });
+    return [
+      make("span", "label", "On air at once"),
+      make("div", "live-row", button("One more", "plus", by(1)), button("One less", null, by(-1)), button("Ten more", "plus", by(10))),
+    ];
+  }
+
+  challenge() {
+    const press = (words, drawing, run) => button(words, drawing, () => this.send({ run }));
+    return [
+      make("span", "label", "On air at once"),
+      make("div", "live-row", press("Begin", "play", "begin"), press("End", "square", "end"), press("Back to before", "undo-2", "back")),
+    ];
+  }
+
+  captions() {
+    if (this.piece.source === "address") return this.byAddress("Whoever has its address says what they show", "say what it shows");
+    const input = make("input", "is-sr-only");
+    Object.assign(input, { type: "file", accept: ".vtt,.srt,text/vtt" });
+    input.setAttribute("aria-label", "File of captions");
+    input.addEventListener("change", async () => {
+      const values = new FormData();
+      values.set("file", input.files[0]);
+      if (await attempt(() => sendFiles(this.here(`pieces/${this.piece.id}/live`), values)))
+        say("The captions are there. Start them when it begins.");
+    });
+    return [make("label", "button", "Choose a WebVTT file", input), ...this.clock()];
   }
 
   clock() {
@@ -67,7 +100,7 @@ export class LiveBox {
   tell(live) {
     if (this.root.hidden || !live) return;
     const running = Boolean(live.running[this.piece.id]);
-    if (this.piece.kind === "clock") {
+    if (this.start?.isConnected) {
       this.start.hidden = running;
       this.stop.hidden = !running;
     } else if (this.text && document.activeElement !== this.text) this.text.value = live.texts[this.piece.id] ?? "";

@@ -1,17 +1,19 @@
 // What the chosen piece's settings do, measured by Ruby: legibility over the pictures, and pace.
 import { button, make } from "../house/elements.js";
 import { get } from "../house/send.js";
-import { count } from "../house/words.js";
+import { clock, count, day, lasting } from "../house/words.js";
 
 // Once edits rest: what is measured while somebody drags is old when it is drawn.
 const AFTER_MS = 400;
 const EVERY_MS = 5000;
+const DAY_MS = 86_400_000;
 const PARTS = { text: "text", name: "name", time: "time" };
 const TONES = {
   cut: "mind",
   tight: "mind",
   good: "fine",
   calm: "fine",
+  "on its way": "fine",
   fair: "mind",
   brisk: "mind",
   stale: "mind",
@@ -54,12 +56,18 @@ export class Measures {
     if (told && this.piece?.id === piece.id) this.draw(told);
   }
 
-  draw({ legibility, pace, room, wrong }) {
-    const drawn = JSON.stringify([legibility, pace, room, wrong, this.ratio]);
+  draw({ legibility, pace, room, goal, wrong }) {
+    const drawn = JSON.stringify([legibility, pace, room, goal, wrong, this.ratio]);
     if (this.drawn === drawn && this.root.children.length > 0) return;
     this.drawn = drawn;
     this.root.replaceChildren(
-      ...[legibility && this.legibility(legibility), pace && this.pace(pace), room && this.room(room), this.wrong(wrong)].filter(Boolean),
+      ...[
+        legibility && this.legibility(legibility),
+        pace && this.pace(pace),
+        room && this.room(room),
+        goal && this.goal(goal),
+        this.wrong(wrong),
+      ].filter(Boolean),
     );
     this.place(legibility);
   }
@@ -97,6 +105,13 @@ export class Measures {
     const enough = { width: Math.max(width, wide), height: Math.max(height, high) };
     const more = word === "good" ? [] : [button("Make it large enough", null, () => this.set(enough), "button small")];
     return this.card("Room", word, `${wide} × ${high}`, words[word], more);
+  }
+
+  // How fast it fills, and when it would be full.
+  goal({ per_hour: rate, left_ms: left }) {
+    const at = Date.now() + left;
+    const when = left < DAY_MS ? `at ${clock(at)}` : `on ${day(at)}`;
+    return this.card("Rate", "on its way", `${rate} an hour`, `at that rate it is reached ${when}, in ${lasting(left)}.`);
   }
 
   // What cannot be used of own CSS and markup.

@@ -38,7 +38,7 @@ module Bavard
     # said:: who, and their message (text may be empty); said.paid is what it was worth
     # number:: months of a renewal, subscriptions given, viewers brought along, or nil
     Happened = Struct.new(:what, :said, :number)
-    EVENTS = %i[follow subscription renewal gift tip purchase visit own].freeze
+    EVENTS = %i[follow subscription renewal gift tip purchase visit cause own].freeze
 
     # What a :feed_state carries.
     #

@@ -11,7 +11,9 @@ module Bavard
       NAME = "log.activities.json"
       TYPE = "application/activity+json"
       CONTEXT = ["https://www.w3.org/ns/activitystreams", {"bavard" => "urn:bavard:"}].freeze
-      EVENTS = {follow: "Follow", subscription: "Join", renewal: "Join", gift: "Offer", tip: "Offer", purchase: "Offer", visit: "Arrive"}.freeze
+      EVENTS = {
+        follow: "Follow", subscription: "Join", renewal: "Join", gift: "Offer", tip: "Offer", purchase: "Offer", visit: "Arrive", cause: "Offer"
+      }.freeze
 
       def initialize(feeds) = @feeds = feeds
       def head = %({"@context":#{JSON.generate(CONTEXT)},"type":"OrderedCollection","orderedItems":[)

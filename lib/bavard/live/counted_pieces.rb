@@ -1,18 +1,23 @@
 # frozen_string_literal: true
 
 require_relative "../core/cues/goal"
+require_relative "../core/cues/newest"
 
 module Bavard
   module Live
-    # The goals of a document, and what of them is new to the page.
+    # The pieces of a document that show what was counted, and what of them is new to the page: goals, and the newest and best.
     class CountedPieces
-      KINDS = %w[goal].freeze
+      KINDS = %w[goal newest].freeze
 
       attr_reader :told
+      # Told of a goal that is reached while it plays; or nil.
+      attr_writer :reached
 
       # @param tallies [#call, nil] gives the show's Tallies
-      def initialize(tallies)
+      # @param counts [#call] gives the stage's LiveCounts, or nil
+      def initialize(tallies, counts)
         @tallies = tallies
+        @counts = counts
         @pieces = []
         @told = {}
       end
@@ -23,20 +28,43 @@ module Bavard
         @seen = nil
       end
 
-      def changed? = @pieces.any? && !tallies.nil? && @seen != tallies.revision
+      def changed? = @pieces.any? && !tallies.nil? && @seen != revision
 
       # @return [Hash{String => Hash}] by piece
       def changes
         return {} unless changed?
 
-        @seen = tallies.revision
-        now = @pieces.to_h { |piece| [piece["id"], Core::Cues::Goal.of(piece, tallies[piece["since"]].value(piece["counted"], piece["unit"]))] }
-        now.reject { |id, goal| @told[id] == goal }.tap { @told = now }
+        first = @seen.nil?
+        @seen = revision
+        now = @pieces.to_h { |piece| [piece["id"], card(piece)] }
+        tell(now) unless first
+        now.reject { |id, card| @told[id] == card }.tap { @told = now }
       end
 
       private
 
       def tallies = @tallies&.call
+      def counts = @counts.call
+      def revision = [tallies.revision, added]
+
+      # What cues added to goals.
+      def added = counts && @pieces.map { |piece| counts.number(piece) }
+
+      def card(piece)
+        return {rows: newest(piece)} if piece["kind"] == "newest"
+
+        Core::Cues::Goal.of(piece, tallies.value(piece["since"], piece["counted"], piece["unit"]) + (counts ? counts.number(piece) : 0))
+      end
+
+      def newest(piece)
+        return [["", tallies.value(piece["since"], piece["counted"], piece["unit"]).to_s]] if piece["what"] == "count"
+
+        Core::Cues::Newest.rows(piece, tallies.standings(piece["since"]))
+      end
+
+      def tell(now)
+        @pieces.each { |piece| @reached&.call(piece) if now[piece["id"]][:reached] && @told[piece["id"]]&.fetch(:reached, nil) == false }
+      end
     end
   end
 end

@@ -42,6 +42,9 @@ module Bavard
 
       def findings = @sheet.findings
 
+      # @return [Boolean] whether no broadcast goes on
+      def ended? = document["began_ms"].nil? || !document["ended_ms"].nil?
+
       # Something that may go on screen: an event, or a line that was paid for.
       #
       # @param line [Core::Chat::Line] as it is shown
@@ -53,6 +56,11 @@ module Bavard
 
         cue(event, line, now_ms)
       end
+
+      # Something that is no line, as a goal that is reached.
+      #
+      # @param event [Core::Cues::Event]
+      def happen(event, now_ms) = cue(event, nil, now_ms)
 
       # One that happened lately, once more.
       #
@@ -139,6 +147,7 @@ module Bavard
       # @return [Hash] for the cue sheet's page
       def report
         {playing: playing&.told, waiting: @queue.waiting.map { |one| told(one) }, paused: @queue.paused?, left: @queue.left,
+         **broadcast,
          recent: @recent.last(20).reverse.map { |one| recently(one) }}
       end
 
@@ -161,6 +170,10 @@ module Bavard
 
       def played(waiting) = PlayedCue.new(waiting, @lines[waiting.events.last.id], @feed_name)
       def told(waiting) = played(waiting).told
+
+      def broadcast
+        {began: document["began_ms"], ended: document["ended_ms"], noticed: document["noticed"]}
+      end
 
       def recently(one)
         passed = one.passed.map { |id, why| "“#{@cues[id]&.fetch("name")}” #{why}" }

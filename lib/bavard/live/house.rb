@@ -8,6 +8,7 @@ module Bavard
     TOLD_EVERY_MS = 1000
     House = Struct.new(:shows, :feeds, :stages, :lines, :hub, :journal, :ids, :clock, :log, :meters, :boot, :people, :scripts,
       :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :files, :cast, :conversations, :tallies,
+      :fellows,
       keyword_init: true) do
       # Counts what could not be read, and logs it, but no more than once a second for each source.
       def reject(source, what)

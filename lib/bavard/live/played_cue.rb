@@ -63,6 +63,12 @@ module Bavard
         Core::Flurry::Flurry::Wish.new(emotes: emotes(wardrobe, random), many: @cue["flurry_count"], way:, from: Cue::FROM[@cue["flurry_from"]])
       end
 
+      # @return [Array(Integer, String), nil] how much is added to what, of those that became one each time
+      def adds
+        number, to = @cue.values_at("adds", "adds_to")
+        [number * @events.size, to] unless number.zero? || to.empty?
+      end
+
       # @return [Hash] for the host's pages
       def told
         {id: @waiting.id, cue: @cue["name"], words: words.map(&:last).join, events: @events.size, approved: @waiting.approved}

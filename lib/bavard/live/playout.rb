@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
-require_relative "../core/look/motion"
 require_relative "../core/look/name_colour"
 require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
 require_relative "played_chat"
 require_relative "counted_pieces"
 require_relative "flown_pieces"
+require_relative "liveliness"
 require_relative "voiced_pieces"
 
 module Bavard
@@ -16,7 +16,6 @@ module Bavard
     class Playout
       # At most 30 frames a second.
       FRAME_MS = 34
-      SECOND_MS = 1000
       # What a large line stands on, where the show's style names no ground.
       LARGE_GROUND = "#10151a"
       EMPTY = Core::Stage::Document.empty.freeze
@@ -30,6 +29,11 @@ module Bavard
       attr_writer :lag_ms, :held_at_ms
       # Told of lines that left: the line's id and why, in words; or nil.
       attr_writer :left
+
+      # Told of goals that are reached; or nil.
+      def reached=(reached)
+        @counted.reached = reached
+      end
 
       # @param topic [Relay::Topic]
       # @param shared [Shared]
@@ -45,10 +49,10 @@ module Bavard
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
         @chats = {}
         @voiced = VoicedPieces.new(shared)
-        @counted = CountedPieces.new(shared.tallies)
+        @counted = CountedPieces.new(shared.tallies, -> { @live&.counts })
         @flown = FlownPieces.new(shared.wardrobe)
         @styles = {}
-        @this_second = @last_second = @second_began_ms = 0
+        @liveliness = Liveliness.new
         @lag_ms = 0
         @sent_at_ms = 0
         play(document, revision)
@@ -102,6 +106,12 @@ module Bavard
         @enlarged = true
       end
 
+      # A fellow host's card, or nil.
+      def shout=(card)
+        @shout = card
+        @shouted = true
+      end
+
       # What plays of the cue sheet, or nil.
       def alert=(card)
         @alert = card
@@ -145,7 +155,7 @@ module Bavard
       def each_line(&block) = @lines.each(&block)
 
       # @return [Boolean] whether there is something new to send
-      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @again.any? || parts.any?(&:changed?)
+      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @shouted || @again.any? || parts.any?(&:changed?)
 
       # What is rehearsed stands in for the show's voice rooms; nil: no more.
       def voices=(voices)
@@ -169,7 +179,7 @@ module Bavard
         return unless due && now_ms >= due
 
         change = changes(now_ms)
-        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = @alerted = false
+        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = @alerted = @shouted = false
         @fresh = {}
         @again.clear
         return if change.empty?
@@ -226,6 +236,7 @@ module Bavard
         calm(change, now_ms) if change[:in]
         change[:large] = large_card if @enlarged
         change[:alert] = @alert if @alerted
+        change[:shout] = @shout if @shouted
         voices = @voiced.changes(now_ms)
         change[:voices] = voices if voices.any?
         counted = @counted.changes
@@ -265,13 +276,7 @@ module Bavard
 
       # The faster lines come, the calmer they move.
       def calm(change, now_ms)
-        if now_ms - @second_began_ms >= SECOND_MS
-          @last_second = now_ms - @second_began_ms < 2 * SECOND_MS ? @this_second : 0
-          @this_second = 0
-          @second_began_ms = now_ms
-        end
-        @this_second += change[:in].each_value.map(&:size).max
-        lively = Core::Look::Motion.liveliness([@this_second, @last_second].max)
+        lively = @liveliness.with(change[:in].each_value.map(&:size).max, now_ms)
         change[:lively] = lively if lively < 1
       end
 
@@ -288,11 +293,13 @@ module Bavard
         large = large_card
         voices = @voiced.told
         alert = @alert
+        shout = @shout
         counted = @counted.told
         lambda do
           {style:, in: standing.to_h do |chat, lines|
             [chat.id, chat.cards(lines)]
-          end, live: live&.report(document) || {}, voices:, counted:, large:, alert: running(alert), now: live&.now_ms || now_ms}
+          end, live: live&.report(document) || {}, voices:, counted:, large:, alert: running(alert), shout: running(shout),
+           now: live&.now_ms || now_ms}
         end
       end
 

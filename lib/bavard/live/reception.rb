@@ -49,6 +49,7 @@ module Bavard
       private
 
       def enter(lane, state)
+        @show.notice_broadcast(lane, lane.state.state, state.state)
         lane.enter(state)
         @show.voices.lost(lane, @show.now_ms) unless FeedLane::SPEAKS.include?(state.state)
       end
@@ -60,8 +61,16 @@ module Bavard
         return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
         @show.wardrobe.count(line)
-        @show.tallies.take(line)
+        count(lane, line)
         judged(lane, line, @show.gatehouse.take(line))
+      end
+
+      # What happened is counted, and what was said may be a command, whatever the gate says of it.
+      def count(lane, line)
+        return if lane.feed.draft_only
+
+        event = @show.tallies.take(line)
+        event ? @show.counted(event) : @show.said(line)
       end
 
       def judged(lane, line, verdict)
@@ -110,6 +119,7 @@ module Bavard
       # @return [Symbol] :aired, :draft or :nowhere
       def show(lane, line)
         @show.cues.happened(line, @show.now_ms, test: lane.feed.draft_only ? :draft : nil) unless line.kind == :said
+        @show.shout_outs.visited(line, @show.now_ms) if line.kind == :visit && !lane.feed.draft_only
         desks = @show.desks.each_value
         return desks.map { |desk| desk.show_draft(line) }.any? ? :draft : :nowhere if lane.feed.draft_only
 

@@ -2,6 +2,7 @@
 
 require_relative "../core/chat/line"
 require_relative "answers"
+require_relative "broadcast"
 require_relative "desk_report"
 require_relative "feed_door"
 require_relative "figures"
@@ -19,12 +20,17 @@ module Bavard
     # One running show: takes intakes, ticks the clock, drives the core, hands frames to the relay and entries to the
     # log. All of it happens in the show's own thread; others put something in its mailbox or {#ask}.
     class Show
+      include Broadcast
       include FeedDoor
       include Moderation
       include ShowLoading
       include StageDoor
 
       ANSWER_WITHIN_S = 10
+      # Within this, the same goal was reached once.
+      SAME_MS = 10_000
+      # What was said longer ago is no command any more.
+      COMMAND_MS = 20_000
       IDLE_S = 1.0
       # What page asked for what, and where the answer goes.
       Question = Struct.new(:work, :answer)
@@ -32,7 +38,8 @@ module Bavard
       Came = Struct.new(:address)
 
       attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
-        :sounding
+        :sounding,
+        :shout_outs
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -101,11 +108,34 @@ module Bavard
         cues.use(document)
       end
 
-      # What is counted by the broadcast is counted from now on.
-      def begin_broadcast
-        tallies.begin(now_ms)
-        cues.began_ms = now_ms
-        use_cues(cues.document.merge("began_ms" => now_ms))
+      # Something happened that challenges may count.
+      #
+      # @param event [Core::Cues::Event]
+      def counted(event) = desks.each_value { |desk| told_ended(desk.happened(event, now_ms)) }
+
+      # A line may be a command: for counters, and for shout-outs.
+      #
+      # @param line [Core::Chat::Line]
+      def said(line)
+        now = now_ms
+        return if intake_over?(line, now)
+
+        roles = Core::Gate::Sight.new(line).roles
+        desks.each_value { |desk| desk.said(line.text, roles, now) }
+        shout_outs.said(line, roles, now)
+      end
+
+      # A goal is reached, a challenge reached or missed: the cue sheet says what happens then. Of several stages that show the
+      # same, it is told once.
+      #
+      # @param how [String] reached or missed
+      def reached(piece, how)
+        now = now_ms
+        title = piece["title"]
+        return if now - (@ended ||= {}).fetch([title, how], 0) < SAME_MS
+
+        @ended[[title, how]] = now
+        cues.happen(Core::Cues::Event.new(id: @house.ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
       end
 
       # Everything wears what there is now, also what stands already.
@@ -146,7 +176,7 @@ module Bavard
       end
 
       def wait_s
-        parts = [@report, gatehouse, prompter, sightings, voices, cues, *desks.values]
+        parts = [@report, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
         due = parts.filter_map(&:due_ms).min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end
@@ -180,7 +210,7 @@ module Bavard
         when :heard then screen_said(desk, connection, text)
         when :closed
           desk.screens.closed(connection)
-          sounding.closed(connection.id, now_ms)
+          [sounding, shout_outs].each { |heard| heard.closed(connection.id, now_ms) }
         end
         @report.touch
       end
@@ -201,7 +231,10 @@ module Bavard
         use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
         @reception.advance(now)
         play(now)
-        desks.each_value { |desk| desk.advance(now) { |line| rehearsed(line) } }
+        desks.each_value do |desk|
+          told_ended(desk.advance_live(now))
+          desk.advance(now) { |line| rehearsed(line) }
+        end
         lanes.each_value { |lane| lane.keep_heard(now) }
         tell_prompter(now)
         sightings.flush(now)
@@ -220,6 +253,7 @@ module Bavard
         voices.advance(now)
         tallies.advance(now)
         cues.advance(now)
+        shout_outs.advance(now)
         return unless cues.changed?
 
         card = cues.card(wardrobe)
@@ -228,9 +262,16 @@ module Bavard
         cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
       end
 
-      # What is there besides its words: emotes that fly, and a sound.
+      def intake_over?(line, now) = now - line.shown_at_ms > COMMAND_MS
+
+      # @param ended [Array<Array(Hash, String)>] challenges, and how
+      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
+
+      # What is there besides its words: emotes that fly, a sound, and what it adds to goals.
       def begin_cue(now, draft_only)
         wish = cues.wish(wardrobe)
+        adds, to = cues.playing.adds
+        desks.each_value { |desk| told_ended(desk.add_to(to, adds)) } if adds && !draft_only
         desks.each_value { |desk| desk.fly(wish, now, draft_only:) } if wish
         heard = cues.playing.heard
         heard ? sounding.play(heard, now, cues.length_ms) : sounding.stop

@@ -5,6 +5,7 @@ require_relative "cue_desk"
 require_relative "feed_lane"
 require_relative "gatehouse"
 require_relative "prompter_desk"
+require_relative "shout_outs"
 require_relative "sounding"
 require_relative "tallies"
 require_relative "voices"
@@ -19,11 +20,18 @@ module Bavard
       private
 
       def dress_show
-        @cues = CueDesk.new(record.cues, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
-        @sounding = Sounding.new(@house.hub, -> { @desks.values })
-        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: record.cues["began_ms"])
-        @cues.began_ms = record.cues["began_ms"]
+        dress_cues
         @voices = Voices.new(id, @house, @house.cast&.of_show(id) || [])
+      end
+
+      def dress_cues
+        kept = record.cues
+        @cues = CueDesk.new(kept, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
+        @cues.began_ms = kept["began_ms"]
+        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"], totals: kept["totals"])
+        all = -> { @desks.values }
+        @sounding = Sounding.new(@house.hub, all)
+        @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
       end
 
       def load

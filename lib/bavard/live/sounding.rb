@@ -17,7 +17,9 @@ module Bavard
 
       # @param hub [Relay::Hub]
       # @param desks [#call] gives the show's stage desks
-      def initialize(hub, desks)
+      # @param able [Symbol] what a desk is asked: whether it shows what is heard
+      def initialize(hub, desks, able = :plays_alerts?)
+        @able = able
         @hub = hub
         @desks = desks
         @dumb = {}
@@ -81,7 +83,7 @@ module Bavard
       end
 
       def places
-        @desks.call.select(&:plays_alerts?).flat_map { |desk| desk.screens.all.map { |screen| Place.new(desk.air_topic, screen) } }
+        @desks.call.select(&@able).flat_map { |desk| desk.screens.all.map { |screen| Place.new(desk.air_topic, screen) } }
       end
 
       def whisper(place, what) = @hub.whisper(place.topic, place.screen.id, JSON.generate(only: what))

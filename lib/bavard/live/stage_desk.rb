@@ -72,10 +72,57 @@ module Bavard
         air.alert = card unless draft_only
       end
 
-      # @return [Boolean] whether viewers see alerts there
-      def plays_alerts?
-        (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == Core::Stage::AlertsPiece::KEY && !piece["hidden"] }
+      # What viewers see, or will.
+      def shown_document = stage.on_air || stage.draft
+
+      # Something happened that challenges may count.
+      #
+      # @param event [Core::Cues::Event]
+      # @return [Array<Array(Hash, String)>] challenges that ended with it, and how
+      def happened(event, now_ms) = counted(live.counts.take(shown_document, event, now_ms), keep: true)
+
+      # @param called [String] the name or title of goals, challenges and counters
+      # @return [Array<Array(Hash, String)>] as {#happened}
+      def add_to(called, number)
+        ended = counted(live.counts.add(shown_document, called, number), keep: true)
+        set_live { nil }
+        ended
       end
+
+      # A line of chat may count in a counter.
+      def said(text, roles, now_ms)
+        set_live { nil } if live.counts.said(shown_document, text, roles, now_ms)
+      end
+
+      # @param text [String] for a captions piece
+      # @return [Boolean] whether there is such a piece
+      def caption(piece_id, text, now_ms)
+        piece = shown_document["pieces"].find { |one| one["id"] == piece_id && one["kind"] == Captioning::KIND } or return false
+        live.captioning.post(piece, text, now_ms)
+        [draft, air].each(&:relive)
+        true
+      end
+
+      # Moves on challenges and captions.
+      #
+      # @return [Array<Array(Hash, String)>] as {#happened}
+      def advance_live(now_ms)
+        live.captioning.advance(shown_document, live, now_ms)
+        [draft, air].each(&:relive) if live.captioning.changed?
+        due = live.counts.due_ms(shown_document, now_ms)
+        due ? counted(live.counts.advance(shown_document, now_ms), keep: false) : []
+      end
+
+      # @param card [Hash, nil] of a fellow host, by piece
+      def shout(card)
+        [draft, air].each { |playout| playout.shout = card }
+      end
+
+      # @return [Boolean] whether viewers see alerts there
+      def plays_alerts? = on_air?(Core::Stage::AlertsPiece::KEY)
+
+      # @return [Boolean] whether viewers see shout-outs there
+      def shouts? = on_air?(Core::Stage::ShoutOutPiece::KEY)
 
       # @param wish [Core::Flurry::Flurry::Wish] emotes that fly
       def fly(wish, now_ms, draft_only: false)
@@ -183,7 +230,9 @@ module Bavard
       end
 
       def due_ms
-        [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms].compact.min
+        now_ms = @house.clock.call
+        [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms, live.captioning.due_ms(now_ms),
+          live.counts.due_ms(shown_document, now_ms)].compact.min
       end
 
       # @return [Hash] for the Stage and Air pages; the draft itself is told by its editor
@@ -194,6 +243,16 @@ module Bavard
       end
 
       private
+
+      def on_air?(kind) = (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == kind && !piece["hidden"] }
+
+      # @return [Array<Array(Hash, String)>] challenges that ended, and how
+      def counted((changed, ended), keep:)
+        return [] unless changed
+
+        keep || ended.any? ? set_live { nil } : [draft, air].each(&:relive)
+        ended.map { |piece| [piece, live.counts.state(piece).state] }
+      end
 
       def prepare_rehearsal
         @room = RehearsalRoom.new(draft, @house.ids) { |line| rehearsed?(line) }

@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
 require_relative "../core/cues/event"
+require_relative "../core/cues/standings"
 require_relative "../core/cues/tally"
 
 module Bavard
   module Live
-    # What happened in a running show since the broadcast, the day and the month began, and for ever. Belongs to its show's thread.
+    # What happened in a running show, and who did it, since the broadcast, the day and the month began, and for ever. Belongs to its show's thread.
     class Tallies
       SPANS = %w[broadcast day month ever].freeze
 
@@ -13,11 +14,13 @@ module Bavard
 
       # @param store [Store::Tallies, nil]
       # @param began_ms [Integer] when the broadcast began
-      def initialize(show_id, store, now_ms, began_ms: nil)
+      def initialize(show_id, store, now_ms, began_ms: nil, totals: {})
         @show_id = show_id
+        @totals = totals
         @store = store
         @began_ms = began_ms || beginning("day", now_ms)
         @tallies = SPANS.to_h { |span| [span, counted(span, now_ms)] }
+        @standings = SPANS.to_h { |span| [span, stood(span, now_ms)] }
         @day = beginning("day", now_ms)
       end
 
@@ -25,20 +28,43 @@ module Bavard
       def begin(now_ms)
         @began_ms = now_ms
         @tallies["broadcast"] = Core::Cues::Tally.new
+        @standings["broadcast"] = Core::Cues::Standings.new
         @begun = true
       end
 
       # @param line [Core::Chat::Line] new, whatever the gate says of it
+      # @return [Core::Cues::Event, nil] what happened
       def take(line)
         event = Core::Cues::Event.of(line, roles: []) or return
-        @tallies.each_value { |tally| tally.take(event) }
+        [*@tallies.each_value, *@standings.each_value].each { |counted| counted.take(event) }
+        event
+      end
+
+      # @return [Core::Cues::Standings] of a span
+      def standings(span) = @standings.fetch(span)
+
+      # @return [Integer] from when on Bavard counted in a span: since ever from the first that it counted
+      def counted_from(span, now_ms) = span == "ever" ? @standings["ever"].first_ms || now_ms : began(span, now_ms)
+
+      # @return [Integer] when a span began
+      def began(span, now_ms) = span == "broadcast" ? @began_ms : beginning(span, now_ms)
+
+      # @param totals [Hash{String => Integer}] what was there already, by what is counted
+      def totals=(totals)
+        @totals = totals
+        @retold = (@retold || 0) + 1
+      end
+
+      # @return [Integer, Float] in whole units; since ever with what was there already
+      def value(span, counted, unit = "EUR")
+        @tallies.fetch(span).value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
       end
 
       # @return [Core::Cues::Tally] of a span
       def [](span) = @tallies.fetch(span)
 
       # @return [Object] another one whenever something was counted
-      def revision = [@tallies["ever"].changes, @began_ms, @day]
+      def revision = [@tallies["ever"].changes, @began_ms, @day, @retold]
 
       # At midnight the day is another one.
       def advance(now_ms)
@@ -46,13 +72,20 @@ module Bavard
         return if day == @day
 
         @day = day
-        %w[day month].each { |span| @tallies[span] = counted(span, now_ms) }
+        %w[day month].each do |span|
+          @tallies[span] = counted(span, now_ms)
+          @standings[span] = stood(span, now_ms)
+        end
       end
 
       private
 
       def counted(span, now_ms)
-        @store&.since(@show_id, span == "broadcast" ? @began_ms : beginning(span, now_ms)) || Core::Cues::Tally.new
+        @store&.since(@show_id, began(span, now_ms)) || Core::Cues::Tally.new
+      end
+
+      def stood(span, now_ms)
+        @store&.standings_since(@show_id, began(span, now_ms)) || Core::Cues::Standings.new
       end
 
       def beginning(span, now_ms)

@@ -7,6 +7,7 @@ require_relative "cast_app"
 require_relative "cues_app"
 require_relative "dress_app"
 require_relative "feeds_app"
+require_relative "fellows_app"
 require_relative "files_app"
 require_relative "gate_app"
 require_relative "handed_out"
@@ -47,7 +48,8 @@ module Bavard
       # The host's own pages; the more exact path first.
       STATIONS = {
         "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp, "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
-        "/dress/cues" => CuesApp, "/dress/files" => FilesApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
+        "/dress/cues" => CuesApp, "/dress/files" => FilesApp,
+        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
       }.freeze
 
       module_function

@@ -96,7 +96,20 @@ module Bavard
       # What is counted by the broadcast begins anew.
       post "/begin" do
         ask(&:begin_broadcast)
-        json(done: true)
+        json(ask { |show| show.cues.report })
+      end
+
+      post "/end" do
+        ask(&:end_broadcast)
+        json(ask { |show| show.cues.report })
+      end
+
+      # How many there are in all just now, as the platform says; what comes is counted on top of it.
+      post "/totals" do
+        counted = text(params["counted"])
+        not_found unless Core::Cues::Tally::COUNTED.key?(counted)
+        number = Integer(text(params["number"]).delete(" ,."), 10, exception: false) or raise Error.new("A total is a number.", field: "number")
+        json(totals: ask { |show| show.set_total(counted, number) })
       end
 
       post "/again" do
@@ -118,7 +131,7 @@ module Bavard
           document, findings = ask { |show| [show.cues.document, show.cues.findings] }
           cues = document["cues"]
           {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
-           also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
+           totals: ask(&:totals), also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
         # Worked out on what there is now, in the show's own thread.

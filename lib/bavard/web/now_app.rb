@@ -7,8 +7,8 @@ require_relative "../error"
 
 module Bavard
   module Web
-    # /now/<stage>/<piece>/<key>: others set the text of a now line, a line each, with one request. The key is made of the
-    # stage's secret link, so that a new link makes it void too. Documented in docs/sending.md.
+    # /now/<stage>/<piece>/<key>: others set the text of a now line, a line each, or say what captions show next, with one
+    # request. The key is made of the stage's secret link, so that a new link makes it void too. Documented in docs/sending.md.
     module NowApp
       LARGEST_BODY_BYTES = 16 * 1024
       PLACE = %r{\A/(\d{1,18})/([a-z_]{1,20}\d{1,6})/(\h{32})\z}
@@ -43,9 +43,11 @@ module Bavard
         taken = show.ask do |running|
           desk = running.desk(stage_id)
           given = Core::Stage::Document.piece(desk.stage.draft, piece)
+          next desk.caption(piece, text, running.now_ms) if given && given["kind"] == "captions" && given["source"] == "address"
+
           desk.set_live { |live| live.text(piece, text) } if given && given["kind"] == "now_line" && given["source"] == "address"
         end
-        taken ? answer(202, "Taken.") : answer(422, "That now line is not set by its address just now.")
+        taken ? answer(202, "Taken.") : answer(422, "That piece does not take anything from its address just now.")
       end
 
       # A form's field "text", or the body as it is.

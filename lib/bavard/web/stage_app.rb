@@ -75,8 +75,12 @@ module Bavard
         stage = on_desk { |desk| desk.stage.dup }
         piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
         stage_id = stage.id
-        recent, names = ask { |show| [show.desk(stage_id).recent(piece["id"], show.now_ms), show.desk(stage_id).names_in(piece["id"])] }
-        json(StageMeasures.new(site, stage, piece, recent, names).told)
+        told = ask do |show|
+          desk = show.desk(stage_id)
+          counted = show.pace_of(piece) if piece["kind"] == "goal"
+          StageMeasures::Told.new(desk.recent(piece["id"], show.now_ms), desk.names_in(piece["id"]), counted)
+        end
+        json(StageMeasures.new(site, stage, piece, told).told)
       end
 
       # The looks that ship, as they would stand on this piece.
@@ -118,6 +122,8 @@ module Bavard
           return Live::Playback::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.end_with?("/play")
 
           return Copies::Reading::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.include?("/copy-in")
+
+          return Core::Reading::Captions::LONGEST_FILE + LARGEST_BODY_BYTES if request.path_info.end_with?("/live")
 
           request.path_info.end_with?("/files") ? BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
         end

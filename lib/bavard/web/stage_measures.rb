@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../core/cues/goal"
 require_relative "../core/look/clearer"
 require_relative "../core/reading/pace"
 require_relative "../core/reading/voices_measure"
@@ -13,22 +14,24 @@ module Bavard
       # Pictures the host brought that are looked at besides the one behind the stage.
       MOST_PICTURES = 6
 
+      # recent:: Live::PlayedChat::Recent of a chat piece; names:: of the people in the room, of a voices piece
+      # counted:: of a goal: how much since it began, and how long that is, in milliseconds; nil where it is another kind
+      Told = Struct.new(:recent, :names, :counted)
+
       # @param site [Site]
       # @param stage [Store::Stages::Stage]
       # @param piece [Hash]
-      # @param recent [Live::PlayedChat::Recent, nil] what came lately, of a chat piece
-      # @param names [Array<String>, nil] of the people in the room, of a voices piece
-      def initialize(site, stage, piece, recent, names = nil)
+      # @param told [Told] what the running show knows of the piece
+      def initialize(site, stage, piece, told)
         @site = site
         @stage = stage
         @piece = Core::Stage::Document.drawn(piece, stage.draft["house"])
-        @recent = recent
-        @names = names
+        @recent, @names, @counted = *told
       end
 
-      # @return [Hash] legibility, pace and the room that voices need, each nil where there is nothing to measure
+      # @return [Hash] legibility, pace, the room that voices need, and how fast a goal fills, each nil where there is nothing to measure
       def told
-        {legibility:, pace:, room:, wrong:}
+        {legibility:, pace:, room:, wrong:, goal: @counted && Core::Cues::Goal.pace(@piece, *@counted)}
       end
 
       private

@@ -12,12 +12,13 @@ module Bavard
     class StageApp < Station
       SCRIPT_BARS = 72
 
-      # The text of a now line, or a clock started, stopped or taken back; on air at once.
+      # The text of a now line, a file of captions, a clock or challenge that begins, stops or goes back, a counter that counts; on
+      # air at once.
       post "/:stage/pieces/:piece/live" do
         piece = text(params[:piece])
         on_desk do |desk|
-          Core::Stage::Document.piece(desk.stage.draft, piece) || raise(Error.new("That piece is no longer on the stage.", field: "piece"))
-          desk.set_live { |live| params["run"] ? live.run(piece, text(params["run"])) : live.text(piece, text(params["text"])) }
+          given = Core::Stage::Document.piece(desk.stage.draft, piece) || raise(Error.new("That piece is no longer on the stage.", field: "piece"))
+          desk.set_live { |live| set_live(live, given) }
         end
         json(done: true)
       end
@@ -93,6 +94,23 @@ module Bavard
       get("/scripts") { json(scripts: site.house.scripts.each_value.map { |script| {key: script.key, bars: script.bars(SCRIPT_BARS)} }) }
 
       helpers do
+        def set_live(live, piece)
+          return caption_file(live, piece, params["file"]) if params["file"].is_a?(Hash)
+
+          count = text(params["count"])
+          run = text(params["run"])
+          if !count.empty? then live.counts.count(piece, count.to_i)
+          elsif run.empty? then live.text(piece["id"], text(params["text"]))
+          elsif piece["kind"] == "challenge" then live.counts.run(piece, run, live.now_ms)
+          else live.run(piece["id"], run)
+          end
+        end
+
+        def caption_file(live, piece, file)
+          file[:tempfile] or raise Error.new("Which file?", field: "file")
+          live.caption_file(piece["id"], file[:tempfile].read(Core::Reading::Captions::LONGEST_FILE))
+        end
+
         def play(stage_id, script)
           ask { |show| show.desk(stage_id).room.play(script, show.now_ms) }
           json(lines: script.steps.size, lasts_ms: script.length_ms, bars: script.bars(SCRIPT_BARS))

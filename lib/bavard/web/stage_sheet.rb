@@ -2,6 +2,7 @@
 
 require_relative "../core/stage/document"
 require_relative "../core/stage/starts"
+require_relative "stage_words"
 
 module Bavard
   module Web
@@ -15,67 +16,12 @@ module Bavard
       EDGE = %w[round_top_start round_top_end round_bottom_end round_bottom_start border border_side border_colour].freeze
       SHADOW = %w[shadow_opacity shadow_x shadow_y shadow_blur shadow_colour].freeze
 
-      # How values read where the value itself is not the word.
-      WORDS = {
-        "shown" => "Shown", "none" => "None", "theirs" => "Theirs", "one" => "One", "person" => "Per person", "line" => "Per line",
-        "feed" => "Per feed", "role" => "Per role", "typed" => "As typed", "upper" => "UPPER", "lower" => "lower", "login" => "As they sign in",
-        "spoken" => "As it is said", "minutes" => "07:24", "seconds" => "07:24:05", "age" => "3 min", "rows" => "Each row", "all" => "One for all",
-        "turn" => "In turn", "stack" => "Standing", "ticker" => "Running by", "time" => "A set time", "reading" => "To be read", "full" => "Full",
-        "ring" => "Ring", "said" => "Lines", "action" => "Actions", "reply" => "Replies", "paid" => "Paid lines", "follow" => "Follows",
-        "subscription" => "Subscriptions", "renewal" => "Renewals", "gift" => "Gifts", "tip" => "Tips", "purchase" => "Purchases",
-        "visit" => "Visits", "own" => "The host’s own", "everyone" => "Everyone", "text" => "The text", "piece" => "The piece"
-      }.freeze
-      # The same value may read otherwise for one property.
-      OWN_WORDS = {
-        "name_form" => {"shown" => "As it is shown"},
-        "plate_for" => {"line" => "Each line"},
-        "name_plate_by" => {"one" => "One colour", "theirs" => "The name’s"}, "plate_by" => {"one" => "One colour"},
-        "name_colour" => {"one" => "One"}, "line_sides" => {"one" => "One side"},
-        "clock" => {"time" => "Time of day", "until" => "Until a time", "length" => "For a length", "stopwatch" => "Stopwatch"},
-        "newest" => {"bottom" => "Bottom", "top" => "Top", "left" => "Left", "right" => "Right"},
-        "shown" => {"talking" => "Only who talks", "lately" => "Who talked lately", "last" => "The last to talk"},
-        "order" => {"fixed" => "As they came", "name" => "By name", "talked" => "Who talked last"},
-        "names" => {"none" => "Not shown", "full" => "In full", "cut" => "Cut where long", "first" => "First word", "own" => "Your short one"},
-        "name_place" => {"line" => "In line", "over" => "Over the face"},
-        "arranged" => {"upright" => "One below another", "level" => "Side by side", "grid" => "Grid", "arc" => "On an arc"},
-        "sign" => {"dimming" => "Others grow dim", "none" => "None"}, "sign_colour_by" => {"person" => "Each their own", "one" => "One colour"},
-        "since" => {"broadcast" => "The broadcast", "day" => "The day", "month" => "The month", "ever" => "All time"},
-        "drawn" => {"words" => "Words alone"}, "figures" => {"both" => "6 of 60", "percent" => "10 %"},
-        "ways" => {"fall" => "Falling", "rise" => "Rising", "drift" => "Drifting across", "rebound" => "Off the edges", "swing" => "Swinging in",
-                   "circle" => "Circling", "pile" => "Piling up", "burst" => "Out of a point", "fountain" => "Up and outwards"},
-        "sized" => {"equal" => "Equally high", "own" => "As their pictures are"},
-        "code" => {"none" => "None", "room" => "The room’s link", "own" => "Your own link"},
-        **%w[marks badges avatars emotes times faces more their_message title picture count].to_h { |part| [part, {"none" => "Not shown"}] }
-      }.freeze
-
-      # What is of no use until something else is set: ending of a name => ending of what decides on it, and to what it must
-      # be set (:some: more than nothing).
-      # Where the choices of a text come from: the show's voice rooms, its cast.
-      FROM = {"room" => "rooms", "person" => "cast", "shelves" => "shelves"}.freeze
-
-      NEEDS = {
-        "_to_colour" => ["_gradient", %w[across down slanted]], "_to_opacity" => ["_gradient", %w[across down slanted]],
-        "_outline_colour" => ["_outline_px", :some], "_shadow_x_px" => ["_shadow_opacity", :some], "_shadow_y_px" => ["_shadow_opacity", :some],
-        "_shadow_blur_px" => ["_shadow_opacity", :some], "_shadow_colour" => ["_shadow_opacity", :some], "_shadow_x" => ["_shadow_opacity", :some],
-        "_shadow_y" => ["_shadow_opacity", :some], "_shadow_blur" => ["_shadow_opacity", :some], "_border_colour" => ["_border", :some],
-        "_border_side" => ["_border", :some], "one_name_colour" => ["name_colour", %w[one role]], "name_column" => ["name_place", %w[column]],
-        "plate_rule_colour" => ["plate_ruled", [true]], "ticker_speed" => ["flow", %w[ticker]], "separator" => ["flow", %w[ticker]],
-        "reading_speed" => ["stay_by", %w[reading]], "stay_ms" => ["stay_by", %w[time]], "avatar_size" => ["avatars", %w[shown]],
-        "avatar_round" => ["avatars", %w[shown]], "time_form" => ["times", %w[shown]], "badge_size" => ["badges", %w[shown]],
-        "mark_form" => ["marks", %w[shown]], "mark_size" => ["marks", %w[shown]], "line_sides" => ["flow", %w[stack]],
-        "file_name" => ["source", %w[file]], "until" => ["clock", %w[until]], "minutes" => ["clock", %w[length]],
-        "lately_s" => ["shown", %w[lately]], "columns" => ["arranged", %w[grid]], "arc_degrees" => ["arranged", %w[arc]],
-        "sign_colour" => ["sign_colour_by", %w[one]], "sign_size" => ["sign", %w[guillemets ring lift glow bar]], "face_size" => ["faces", %w[shown]],
-        "face_round" => ["faces", %w[shown]], "name_width" => ["names", %w[cut first own]], "link" => ["code", %w[own]],
-        "swap_ms" => ["swap", %w[fade]], "unit" => ["counted", %w[worth]], "clock_form" => ["clock", %w[time]], "after" => ["clock", %w[until length]]
-      }.freeze
-
       module_function
 
       # @return [Hash] by kind: label, icon, fields by name, parts
       def kinds
         @kinds ||= Core::Stage::Pieces::KINDS.transform_values do |kind|
-          {label: kind::LABEL, icon: kind::ICON, fields: kind.properties.transform_values { |property| field(property) }, parts: parts(kind)}
+          {label: kind::LABEL, icon: kind::ICON, fields: kind.properties.transform_values { |property| field(property, kind) }, parts: parts(kind)}
         end
       end
 
@@ -129,10 +75,17 @@ module Bavard
         parts.concat(flurry_parts) if kind::KEY == "flurry"
         return parts unless kind.properties.key?("text_size_px")
 
-        parts << ["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing", *(look & %w[picture_size])]],
-          *more_type("text")]
+        parts.concat(words_parts(kind, look))
+      end
+
+      # Of pieces that are words, their type and plate and what is special about them.
+      def words_parts(kind, look)
+        parts = [["text", "Text", [nil, [*of("text", LETTERS), "text_align", "text_upright", "text_line_spacing", *(look & %w[picture_size])]],
+          *more_type("text")]]
         parts.concat(alert_parts) if kind::KEY == "alerts"
-        parts << ["drawn", "Drawing", [nil, kind::DRAWN.map(&:name)]] if kind::KEY == "goal"
+        parts << ["drawn", "Drawing", [nil, kind::DRAWN.map(&:name)]] if kind.const_defined?(:DRAWN)
+        parts << name_part if %w[newest shout_out].include?(kind::KEY)
+        parts << motion_part if %w[shout_out captions].include?(kind::KEY)
         parts << ["plate", "Plate", [nil, ["plate_for", *of("plate", GROUND)]], *more_plate]
       end
 
@@ -142,9 +95,11 @@ module Bavard
 
       def alert_parts
         parts = %w[name amount message].map { |part| [part, part.capitalize, [nil, of(part, LETTERS)], *more_type(part)] }
-        parts << ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]]
+        parts << motion_part
       end
 
+      def name_part = ["name", "Name", [nil, of("name", LETTERS)], *more_type("name")]
+      def motion_part = ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]]
       def more_type(part) = [["Letters", of(part, MORE_LETTERS)], ["Around them", of(part, AROUND)]]
 
       def own_plate(part, first = [])
@@ -155,19 +110,22 @@ module Bavard
 
       def more_plate = [["Corners and edge", of("plate", EDGE)], ["Shadow", of("plate", SHADOW)]]
 
-      def field(property)
-        field = property.field.merge(needs: needs(property.name), from: FROM[property.name]).compact
+      # What depends on something that this kind has not is of use always.
+      def field(property, kind)
+        needs = needs(property.name)
+        needs = nil unless needs && kind.properties.key?(needs.first)
+        field = property.field.merge(needs:, from: StageWords::FROM[property.name]).compact
         return field unless field[:choices]
 
         field.merge(choices: field[:choices].map { |choice| [choice, words(property.name, choice)] })
       end
 
       def needs(name)
-        ending = NEEDS.keys.select { |key| name.end_with?(key) }.max_by(&:length)
+        ending = StageWords::NEEDS.keys.select { |key| name.end_with?(key) }.max_by(&:length)
         return highlight_needs(name) unless ending
         return if !ending.start_with?("_") && name != ending
 
-        other, values = NEEDS[ending]
+        other, values = StageWords::NEEDS[ending]
         [other.start_with?("_") ? name.delete_suffix(ending) + other : other, values]
       end
 
@@ -176,13 +134,13 @@ module Bavard
       end
 
       def words(name, choice)
-        OWN_WORDS.dig(name, choice) || WORDS[choice] || choice.then { |word| word[0].upcase + word[1..] }
+        StageWords::OWN.dig(name, choice) || StageWords::WORDS[choice] || choice.then { |word| word[0].upcase + word[1..] }
       end
 
       def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
       def of(part, names) = names.map { |name| "#{part}_#{name}" }
 
-      private_class_method :parts, :chat_parts, :voices_parts, :alert_parts, :flurry_parts, :others,
+      private_class_method :parts, :chat_parts, :voices_parts, :alert_parts, :flurry_parts, :words_parts, :name_part, :motion_part, :others,
         :more_type, :more_plate, :own_plate, :field, :needs,
         :highlight_needs, :words, :highlights, :of
     end

@@ -19,6 +19,7 @@ module Bavard
           when :tip then worth ? "tipped #{worth}" : "tipped"
           when :purchase then worth ? "bought something for #{worth}" : "bought something"
           when :visit then line.number ? "came with #{count(line.number, "viewer")}" : "came to visit"
+          when :cause then worth ? "gave #{worth} to a good cause" : "gave to a good cause"
           else "did something of the host’s own"
           end
         end

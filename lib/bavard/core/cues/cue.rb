@@ -56,6 +56,10 @@ module Bavard
           Property.number("volume", "volume", 0..100, 80, unit: "%"),
           Property.switch("aloud", "their message read aloud", false)
         ].freeze
+        ADDED = [
+          Property.number("adds", "adds", -LARGEST..LARGEST, 0),
+          Property.text("adds_to", "to the goal, challenge or counter called", 120)
+        ].freeze
         PLAYED = [
           Property.text("words", "words", 300, "{name}"),
           Property.switch("message", "their message", true),
@@ -70,11 +74,12 @@ module Bavard
           Property.choice("held", "while it stands", HELD, "still"),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED + HEARD + FLOWN).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + HEARD + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",
-          "purchase" => "{name} bought something[ for {amount}]", "visit" => "{name} comes to visit[ with {number} viewers]", "own" => "{name}"
+          "purchase" => "{name} bought something[ for {amount}]", "visit" => "{name} comes to visit[ with {number} viewers]", "own" => "{name}",
+          "cause" => "{name} gave {amount} to the cause", "reached" => "{name}: reached!", "missed" => "{name}: not this time"
         }.freeze
 
         module_function

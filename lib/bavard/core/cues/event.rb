@@ -31,7 +31,8 @@ module Bavard
       # Kinds of events, and what people call one of them.
       KINDS = {
         "follow" => "follows", "subscription" => "new subscriptions", "renewal" => "renewals", "gift" => "given subscriptions", "tip" => "tips",
-        "paid" => "paid lines", "purchase" => "purchases", "visit" => "visits", "own" => "your own"
+        "paid" => "paid lines", "purchase" => "purchases", "visit" => "visits",
+        "cause" => "gifts to a good cause", "own" => "your own", "reached" => "goals reached", "missed" => "challenges missed"
       }.freeze
     end
   end

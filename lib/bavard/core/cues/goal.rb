@@ -5,7 +5,6 @@ module Bavard
     module Cues
       # How far a goal is: a count or an amount on its way from one number to another, up or down.
       module Goal
-        SECOND_MS = 1000
         HOUR_MS = 3_600_000
         # Before so much has come, nobody can say when it will be reached.
         FEWEST = 3
@@ -22,6 +21,12 @@ module Bavard
           way = (to - from).abs
           share = way.zero? ? 1.0 : ((value - from) / (to - from).to_f).clamp(0.0, 1.0)
           {value:, from:, to:, share: share.round(4), reached: share >= 1.0}
+        end
+
+        # @return [Hash, nil] how fast it goes and how long it takes at that rate: per_hour, left_ms; nil where nobody can say
+        def pace(piece, counted, passed_ms)
+          left_ms = left_ms(piece, counted, passed_ms) or return
+          {per_hour: (counted * HOUR_MS / passed_ms.to_f).round(1), left_ms:}
         end
 
         # @param counted [Numeric] in the time that passed

@@ -3,6 +3,7 @@
 require_relative "cue"
 require_relative "queue"
 require_relative "sheet"
+require_relative "tally"
 
 module Bavard
   module Core
@@ -10,13 +11,14 @@ module Bavard
       # A show's cue sheet and how its queue behaves, as one document.
       module Settings
         MOST = 500
+        MOST_TOTAL = 10**12
         QUEUE = {"gap_ms" => 800, "longest_wait_ms" => 300_000, "alike_ms" => 4000, "most" => 40, "approve" => false}.freeze
         BOUNDS = {"gap_ms" => 0..60_000, "longest_wait_ms" => 5000..3_600_000, "alike_ms" => 0..60_000, "most" => 1..200}.freeze
 
         module_function
 
         # @return [Hash] where nothing was set yet
-        def default = {"cues" => Cue.defaults, "queue" => QUEUE, "began_ms" => nil}
+        def default = {"cues" => Cue.defaults, "queue" => QUEUE, "began_ms" => nil, "ended_ms" => nil, "noticed" => nil, "totals" => {}}
 
         # @param kept [Hash, nil] from the database, or taken over from elsewhere
         # @return [Hash]
@@ -25,7 +27,17 @@ module Bavard
           return default unless kept.is_a?(Hash) && kept["cues"].is_a?(Array)
 
           cues = kept["cues"].first(MOST).grep(Hash).each_with_index.map { |cue, index| Cue.build(id(cue, index), cue.slice(*Cue::PROPERTIES.keys)) }
-          {"cues" => cues, "queue" => queue(kept["queue"]), "began_ms" => kept["began_ms"].is_a?(Integer) ? kept["began_ms"] : nil}
+          {"cues" => cues, "queue" => queue(kept["queue"]), "noticed" => kept["noticed"].is_a?(String) ? kept["noticed"][0, 120] : nil,
+           "began_ms" => moment(kept["began_ms"]), "ended_ms" => moment(kept["ended_ms"]), "totals" => totals(kept["totals"])}
+        end
+
+        # What is there already, besides what Bavard counted.
+        #
+        # @param given [Hash{String => Integer}] by what is counted
+        def totals(given)
+          return {} unless given.is_a?(Hash)
+
+          given.slice(*Tally::COUNTED.keys).select { |_, number| number.is_a?(Integer) && number.between?(-MOST_TOTAL, MOST_TOTAL) }
         end
 
         # @return [Hash]
@@ -40,8 +52,9 @@ module Bavard
         # @return [Queue::Settings]
         def queue_settings(document) = Queue::Settings.new(**document["queue"].transform_keys(&:to_sym))
 
+        def moment(given) = given.is_a?(Integer) ? given : nil
         def id(cue, index) = cue["id"].to_s.match?(/\A[a-z0-9_]{1,40}\z/) ? cue["id"] : "cue_#{index}"
-        private_class_method :id
+        private_class_method :id, :moment
       end
     end
   end

@@ -10,8 +10,21 @@ module Bavard
         # What can be counted, and the kinds of events that add to it; of money, in one currency or unit.
         COUNTED = {
           "followers" => %w[follow], "subscriptions" => %w[subscription renewal gift], "gifts" => %w[gift], "visits" => %w[visit],
-          "purchases" => %w[purchase], "worth" => %w[tip paid purchase]
+          "purchases" => %w[purchase], "worth" => %w[tip paid purchase],
+          "cause" => %w[cause]
         }.freeze
+        # Those of which the amounts are counted, not the events.
+        MONEY = %w[worth cause].freeze
+
+        # @return [Integer] of gifts each one, of all else the event
+        def self.times(kind, number) = kind == "gift" ? [number.to_i, 1].max : 1
+
+        # @param number [Integer] in the smallest unit of a currency; nil currency: the platform's own
+        # @return [Integer, Float] in whole units
+        def self.whole_units(number, currency)
+          exponent = currency ? Amount::EXPONENTS.fetch(currency, 2) : 0
+          exponent.zero? ? number : number.fdiv(10**exponent)
+        end
 
         attr_reader :changes
 
@@ -34,7 +47,7 @@ module Bavard
         # @param event [Event]
         def take(event)
           amount = event.amount
-          add(event.kind, event.kind == "gift" ? [event.number.to_i, 1].max : 1, amount&.number, amount && (amount.currency || amount.unit))
+          add(event.kind, Tally.times(event.kind, event.number), amount&.number, amount && (amount.currency || amount.unit))
         end
 
         # @param counted [String] of COUNTED
@@ -42,11 +55,9 @@ module Bavard
         # @return [Integer, Float] in whole units
         def value(counted, unit = "EUR")
           kinds = COUNTED.fetch(counted)
-          return kinds.sum { |kind| @times[kind] } unless counted == "worth"
+          return kinds.sum { |kind| @times[kind] } unless MONEY.include?(counted)
 
-          sum = kinds.sum { |kind| @worth[[kind, unit]] }
-          exponent = unit.match?(/\A[A-Z]{3}\z/) ? Amount::EXPONENTS.fetch(unit, 2) : 0
-          exponent.zero? ? sum : sum.fdiv(10**exponent)
+          Tally.whole_units(kinds.sum { |kind| @worth[[kind, unit]] }, unit.match?(/\A[A-Z]{3}\z/) ? unit : nil)
         end
       end
     end

@@ -5,6 +5,7 @@ require_relative "alerts_css"
 require_relative "chat_css"
 require_relative "goal_css"
 require_relative "motion"
+require_relative "parts_css"
 require_relative "voices_css"
 require_relative "words_css"
 
@@ -22,12 +23,15 @@ module Bavard
           "picture" => %w[pictures fit round change], "video" => %w[film again loudness fit round], "text" => [],
           "clock" => %w[clock clock_form before after], "now_line" => %w[seconds],
           "alerts" => %w[kinds], "flurry" => [], "goal" => %w[title unit counted reached figures],
+          "challenge" => %w[title unit waits reached missed figures], "newest" => %w[title what otherwise figures], "counter" => [],
+          "shout_out" => %w[title picture last_shown followers clip], "captions" => [],
           "voices" => %w[when_empty arc_degrees], "room_card" => %w[join title picture count code],
           "portraits" => %w[figure sized mirrored align gap swap swap_ms bounce quiet_opacity blinks],
           "chat" => %w[parts emote_motion emotes_alone time_form ticker_speed]
         }.freeze
 
-        OWN = {"chat" => ChatCss, "voices" => VoicesCss, "alerts" => AlertsCss, "goal" => GoalCss}.freeze
+        OWN = {"chat" => ChatCss, "voices" => VoicesCss, "alerts" => AlertsCss, "goal" => GoalCss, "challenge" => GoalCss,
+               "newest" => PartsCss, "shout_out" => PartsCss}.freeze
 
         module_function
 
@@ -38,7 +42,7 @@ module Bavard
           drawn = Stage::Document.drawn(piece, house)
           style = {id: piece["id"], kind: piece["kind"], side: piece["side"], place: piece.values_at(*Stage::PieceKind::PLACE_NAMES),
                    opacity: piece["opacity"] / 100.0, **drawn.slice(*CONTENT.fetch(piece["kind"], []))}
-          style[:content] = piece["words"] if piece["kind"] == "text"
+          style[:content] = piece["words"] if %w[text counter].include?(piece["kind"])
           maker = css_of(piece) or return style
           style[:installed] = installed(drawn)
 
@@ -56,7 +60,7 @@ module Bavard
         def moved(drawn)
           case drawn["kind"]
           when "chat" then of_chat(drawn)
-          when "voices", "alerts" then {motion: Motion.of(drawn)}
+          when "voices", "alerts", "shout_out", "captions" then {motion: Motion.of(drawn)}
           else {}
           end
         end

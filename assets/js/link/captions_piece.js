@@ -1,0 +1,34 @@
+// Lines of text to what is said: each comes and goes as Ruby says, by the piece's own motion.
+import { make } from "../house/elements.js";
+import { Piece } from "./piece.js";
+
+export class CaptionsPiece extends Piece {
+  constructor(id, overrides) {
+    super(id, "captions", overrides);
+    this.standing = new Map();
+  }
+
+  live({ lines }) {
+    const wanted = new Set(lines.map(([id]) => id));
+    for (const [id, element] of this.standing) if (!wanted.has(id)) this.leave(id, element);
+    for (const [id, text] of lines) if (!this.standing.has(id)) this.enter(id, text);
+  }
+
+  enter(id, text) {
+    const words = make("span", "text", text);
+    words.dir = "auto";
+    const element = make("p", "caption plate", words);
+    this.standing.set(id, element);
+    this.element.append(element);
+    const { motion } = this.given;
+    if (motion.in.length > 0) element.animate(motion.in, { duration: motion.in_ms, easing: motion.easing, fill: "both" });
+  }
+
+  leave(id, element) {
+    this.standing.delete(id);
+    const { motion } = this.given;
+    const way = motion.out.length > 0 && element.animate(motion.out, { duration: motion.out_ms, easing: motion.easing, fill: "both" });
+    if (way) way.onfinish = () => element.remove();
+    else element.remove();
+  }
+}

@@ -1,0 +1,134 @@
+# frozen_string_literal: true
+
+require_relative "../core/cues/command"
+require_relative "../core/cues/fellow"
+
+module Bavard
+  module Live
+    # Shout-outs of a running show: cards of fellow hosts, one after another, by a person's press, by a line of chat, or because
+    # they come to visit. Belongs to its show's thread.
+    class ShoutOuts
+      KIND = "shout_out"
+      MOST_WAITING = 12
+      GAP_MS = 600
+      # A visit that is told again from history is over.
+      FRESH_MS = 120_000
+      # Their ids are others than those of alerts.
+      FIRST_ID = 1_000_000
+      # One that waits, or plays.
+      Waiting = Struct.new(:id, :fellow, :person)
+
+      attr_reader :playing
+
+      # @param fellows [Array<Core::Cues::Fellow>]
+      # @param show [Show]
+      # @param sounding [Sounding] of shout-outs alone
+      def initialize(fellows, show, sounding)
+        @show = show
+        @sounding = sounding
+        self.fellows = fellows
+        @waiting = []
+        @played_ms = {}
+        @number = FIRST_ID
+        @random = Random.new
+      end
+
+      def fellows=(fellows)
+        @fellows = fellows.to_h { |fellow| [fellow.key, fellow] }
+      end
+
+      # @return [Array<String>] names of those that wait
+      def waiting = @waiting.map { |one| one.fellow.name }
+
+      # @param name [String]
+      # @param person [Core::Chat::Person, nil] who that is, where a feed told
+      # @return [Boolean] whether it plays, or waits
+      def add(name, person: nil)
+        key = Core::Cues::Fellow.key(name)
+        return false if key.empty? || @waiting.size >= MOST_WAITING || pieces.empty? || at_hand?(key)
+
+        fellow = @fellows[key] || Core::Cues::Fellow.new(key:, name: Core::Chat::Cleaning.text(name).delete_prefix("@")[0, 120], words: "",
+          last_shown: "", clips: [])
+        @waiting << Waiting.new(@number += 1, fellow, person)
+        true
+      end
+
+      # @param line [Core::Chat::Line] that may ask for one
+      # @param roles [Array<String>] of who said it
+      def said(line, roles, now_ms)
+        asked = pieces.find { |piece| Core::Cues::Command.rest(line.text, piece["command"]) } or return
+        name = Core::Cues::Command.rest(line.text, asked["command"])
+        add(name) if Core::Cues::Command.may?(asked, roles) && cooled?(name, asked, now_ms)
+      end
+
+      # @param line [Core::Chat::Line] of a visit that may go on screen
+      def visited(line, now_ms)
+        return if now_ms - line.shown_at_ms > FRESH_MS
+
+        piece = pieces.find { |one| one["on_visit"] } or return
+        name = line.person.display_name
+        add(name, person: line.person) if cooled?(name, piece, now_ms)
+      end
+
+      def skip(now_ms)
+        @ends_ms = now_ms if @playing
+        !@playing.nil?
+      end
+
+      def advance(now_ms)
+        finish(now_ms) if @playing && now_ms >= @ends_ms
+        return if @playing || @waiting.empty? || now_ms < (@free_ms || 0)
+
+        start(@waiting.shift, now_ms)
+      end
+
+      def due_ms
+        return @ends_ms if @playing
+
+        @free_ms || 0 if @waiting.any?
+      end
+
+      # A screen is gone, or cannot be heard.
+      def closed(screen_id, now_ms) = @sounding.closed(screen_id, now_ms)
+
+      private
+
+      def pieces
+        @show.desks.each_value.flat_map { |desk| desk.shown_document["pieces"].select { |piece| piece["kind"] == KIND && !piece["hidden"] } }
+      end
+
+      def at_hand?(key) = @playing&.fellow&.key == key || @waiting.any? { |one| one.fellow.key == key }
+
+      def cooled?(name, piece, now_ms)
+        last_ms = @played_ms[Core::Cues::Fellow.key(name)]
+        last_ms.nil? || now_ms - last_ms >= piece["cool_down_s"] * 1000
+      end
+
+      def start(one, now_ms)
+        @playing = one
+        @played_ms[one.fellow.key] = now_ms
+        @played_ms.shift if @played_ms.size > 1000
+        @ends_ms = now_ms + (pieces.map { |piece| piece["length_s"] }.max.to_f * 1000).round
+        card = card(one, now_ms)
+        @show.desks.each_value { |desk| desk.shout(card) }
+        volume = pieces.map { |piece| piece["volume"] }.max.to_i
+        @sounding.play({i: card[:i], v: volume / 100.0, f: 1, b: 1}, now_ms, @ends_ms - now_ms) if card[:clips].any? && volume.positive?
+      end
+
+      def finish(now_ms)
+        @sounding.over(now_ms)
+        @playing = nil
+        @free_ms = now_ms + GAP_MS
+        @show.desks.each_value { |desk| desk.shout(nil) }
+      end
+
+      # As pages draw it: n name, w words, s what they last showed, c followers, p picture, clips, r which of them by chance
+      def card(one, now_ms)
+        fellow = one.fellow
+        picture = fellow.picture || (one.person && @show.wardrobe.picture(one.person.avatar))
+        {i: one.id, n: fellow.name, w: fellow.words, s: fellow.last_shown, c: fellow.followers, p: picture, clips: fellow.clips,
+         r: @random.rand([fellow.clips.size, 1].max), ms: @ends_ms - now_ms, at: now_ms}
+      end
+    end
+  end
+end

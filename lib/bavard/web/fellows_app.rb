@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+require_relative "../core/cues/fellow"
+require_relative "brought_files"
+require_relative "station"
+
+module Bavard
+  module Web
+    # Fellow hosts: the cards of shout-outs. Belongs to Dress.
+    class FellowsApp < Station
+      LARGEST_BYTES = BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES
+
+      get "/" do
+        @here = "fellows"
+        @label = "Fellow hosts"
+        erb :fellows
+      end
+
+      get("/sheet") { json(sheet) }
+
+      post "/" do
+        values = Core::Cues::Fellow.read({"name" => text(params["name"])})
+        site.house.fellows.add(@record.id, **values)
+        changed
+      end
+
+      post "/:fellow" do
+        given = %w[name words last_shown followers].select { |name| params[name] }.to_h { |name| [name, text(params[name])] }
+        keep(**Core::Cues::Fellow.read(given))
+      end
+
+      post "/:fellow/picture" do
+        file = params["file"]
+        picture = file.is_a?(Hash) && file[:tempfile] ? site.house.pictures.make(file[:tempfile].read, "figure").id : nil
+        keep(picture:)
+      end
+
+      # A film that is made anew, and becomes one of their clips.
+      post "/:fellow/clips" do
+        given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which film?", field: "file")
+        kept = BroughtFiles.new(site, @record.id).take("film", text(params["file"][:filename]), given)
+        keep(clips: (fellow.clips | [kept.id]).first(Core::Cues::Fellow::MOST_CLIPS))
+      end
+
+      post "/:fellow/clips/:film/remove" do
+        keep(clips: fellow.clips - [text(params[:film])])
+      end
+
+      post "/:fellow/remove" do
+        site.house.fellows.remove(@record.id, id(params[:fellow])) ? changed : not_found
+      end
+
+      # The card, now.
+      post "/:fellow/play" do
+        name = fellow.name
+        played = ask { |show| show.shout_outs.add(name) }
+        raise Error, "No stage has a shout-out piece on it, or that card waits already." unless played
+
+        json(done: true)
+      end
+
+      helpers do
+        def largest_body_bytes = request.path_info.match?(%r{/(?:picture|clips)\z}) ? LARGEST_BYTES : LARGEST_BODY_BYTES
+
+        def fellow
+          fellow_id = id(params[:fellow])
+          site.house.fellows.of_show(@record.id).find { |one| one.id == fellow_id } || not_found
+        end
+
+        def keep(**values)
+          site.house.fellows.keep(@record.id, id(params[:fellow]), **values) ? changed : not_found
+        end
+
+        # From now on.
+        def changed
+          fellows = site.house.fellows.of_show(@record.id)
+          ask { |show| show.shout_outs.fellows = fellows }
+          json(sheet)
+        end
+
+        def sheet
+          films = site.house.files.of_show(@record.id, "film").to_h { |film| [film.id, film.name] }
+          fellows = site.house.fellows.of_show(@record.id)
+          {fellows: fellows.map { |one| one.to_h.merge(clips: one.clips.map { |film| [film, films.fetch(film, "a clip")] }) }}
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,193 @@
+# frozen_string_literal: true
+
+require_relative "../support/house_test"
+
+# What events and lines do besides standing in chat: goals, challenges, counters, shout-outs, captions, and when a broadcast is
+# noticed.
+class GatheringsTest < HouseTest
+  Core = Bavard::Core
+  PIECES = [["goal", {"counted" => "followers", "to" => 3, "title" => "Three of you"}], ["newest", {}],
+    ["challenge", {"total" => 10, "title" => "Feeder", "begins" => "follow", "minutes" => 5}], ["counter", {"command" => "!ringed", "cool_down_s" => 1}],
+    ["shout_out", {"length_s" => 5, "cool_down_s" => 60}], ["captions", {"least_s" => 1, "reading_speed" => 10}], ["alerts", {}]].freeze
+
+  def setup
+    super
+    pieces = PIECES.map { |kind, values| Core::Stage::Pieces.kind(kind).build("#{kind}1", values) }
+    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => pieces), on_air: true)
+    begin_show
+  end
+
+  def begin_show
+    @record = house.shows.find(@record.id)
+    @show = Bavard::Live::Show.new(@record, house)
+    @lane = @show.lanes.values.first
+    @reception = Bavard::Live::Reception.new(@show, house, Bavard::Live::DeskReport.new(@show, house))
+    advance
+  end
+
+  def said(login, text, badges: [], paid: nil)
+    Core::Said.new(login, login.capitalize, nil, badges, text, false, false).tap { |said| said.paid = paid }
+  end
+
+  def take(kind, body)
+    @number = (@number || 0) + 1
+    @reception.take(@lane, nil, Core::Intake.new(kind, @lane.id, "m#{@number}", nil, clock.now_ms, body))
+    advance
+  end
+
+  def happen(what, login, text = "", number: nil, paid: nil) = take(:event, Core::Happened.new(what, said(login, text, paid:), number))
+  def say(login, text, badges: []) = take(:line, said(login, text, badges:))
+
+  def advance(ms = 100)
+    clock.now_ms += ms
+    @show.send(:advance)
+  end
+
+  def air = hub.frames("air:#{@stage.id}")
+  def last(key, piece = nil) = air.reverse_each.find { |frame| frame.key?(key) && (piece.nil? || frame[key].key?(piece)) }&.fetch(key)
+  def live(piece) = last("live", piece)[piece]
+  def told_of(piece) = last("counted", piece)[piece]
+  def reached = @show.cues.queue.waiting.count { |one| one.cue["kind"] == "reached" }
+
+  def test_a_goal_that_is_reached_asks_the_cue_sheet_once
+    %w[ann bo].each { |login| happen(:follow, login) }
+    assert_equal [2, false], told_of("goal1").values_at("value", "reached")
+    happen(:follow, "cy")
+    assert_equal [3, true], told_of("goal1").values_at("value", "reached")
+    assert_equal 1, reached
+    happen(:follow, "di")
+    assert_equal 1, reached
+  end
+
+  def test_the_newest_is_told_and_known_again_after_a_restart
+    happen(:follow, "ann")
+    happen(:follow, "bo")
+    assert_equal [["Bo", ""]], told_of("newest1")["rows"]
+    until_written
+    begin_show
+    advance
+    assert_equal [["Bo", ""]], told_of("newest1")["rows"]
+    assert_equal 2, told_of("goal1")["value"]
+  end
+
+  def test_a_challenge_begins_by_event_counts_and_is_reached_or_missed
+    happen(:tip, "ann", paid: Core::Amount.money(400, "EUR"))
+    assert_equal "waiting", live("challenge1")["state"]
+    happen(:follow, "ann")
+    assert_equal ["running", 1], live("challenge1").values_at("state", "value")
+    happen(:tip, "ann", paid: Core::Amount.money(900, "EUR"))
+    assert_equal ["reached", 10], live("challenge1").values_at("state", "value")
+    assert_includes(@show.cues.report[:recent].map { |one| [one[:kind], one[:name]] }, ["reached", "Feeder"])
+  end
+
+  def test_a_challenge_whose_time_is_up_is_missed_and_a_begun_one_stands_again_after_a_restart
+    happen(:follow, "ann")
+    until_written
+    begin_show
+    assert_equal ["running", 1], live("challenge1").values_at("state", "value")
+    advance(301_000)
+    advance
+    assert_equal "missed", live("challenge1")["state"]
+    assert_includes(@show.cues.report[:recent].map { |one| one[:kind] }, "missed")
+  end
+
+  def test_a_counter_counts_the_command_of_those_who_may
+    say("ann", "!ringed")
+    assert_equal 0, live("counter1")["count"]
+    say("mod", "!ringed", badges: ["moderator/1"])
+    say("mod", "!ringed", badges: ["moderator/1"])
+    assert_equal 1, live("counter1")["count"]
+    advance(1000)
+    say("mod", "!RINGED", badges: ["moderator/1"])
+    say("mod", "!ringed two", badges: ["moderator/1"])
+    assert_equal 2, live("counter1")["count"]
+  end
+
+  def test_a_shout_out_by_command_by_visit_and_by_a_press_one_after_another
+    house.fellows.add(@record.id, name: "Heron_House", words: "One nest")
+    @show.shout_outs.fellows = house.fellows.of_show(@record.id)
+    say("ann", "!hello @heron_house")
+    assert_nil last("shout")
+    say("mod", "!hello @heron_house", badges: ["moderator/1"])
+    assert_equal ["Heron_House", "One nest"], last("shout").values_at("n", "w")
+    happen(:visit, "saltpan", number: 41)
+    assert_equal ["Saltpan"], @show.shout_outs.waiting
+    advance(5000)
+    advance(1000)
+    assert_equal "Saltpan", last("shout")["n"]
+    advance(6000)
+    assert_nil last("shout")
+    say("mod", "!hello heron_house", badges: ["moderator/1"])
+    assert_empty @show.shout_outs.waiting
+    assert @show.shout_outs.add("heron_house")
+    refute @show.shout_outs.add(" ")
+  end
+
+  def test_what_is_posted_stands_as_long_as_it_takes_to_read
+    desk = @show.desks.values.first
+    assert desk.caption("captions1", "A reed warbler. Ring number K41 207 again!", clock.now_ms)
+    advance
+    assert_equal ["A reed warbler.", "Ring number K41 207 again!"], live("captions1")["lines"].map(&:last)
+    advance(1500)
+    assert_equal ["Ring number K41 207 again!"], live("captions1")["lines"].map(&:last)
+    advance(1500)
+    assert_empty live("captions1")["lines"]
+    refute desk.caption("goal1", "no", clock.now_ms)
+  end
+
+  def test_a_file_of_captions_runs_with_its_clock
+    desk = @show.desks.values.first
+    document = Core::Stage::Edit.apply(desk.stage.draft, {"do" => "set", "piece" => "captions1", "values" => {"source" => "file"}}).document
+    desk.put_on_air(clock.now_ms, document:)
+    desk.set_live { |live| live.caption_file("captions1", "WEBVTT\n\n00:01.000 --> 00:02.000\nfirst\n\n00:03.000 --> 00:04.000\nsecond\n") }
+    desk.set_live { |live| live.run("captions1", "start") }
+    told = [600, 800, 900, 1000].map do |ms|
+      advance(ms)
+      advance(50)
+      live("captions1")["lines"].map(&:last)
+    end
+    assert_equal [[], ["first"], [], ["second"]], told
+    assert_raises(Bavard::Error) { desk.set_live { |live| live.caption_file("captions1", "nothing") } }
+  end
+
+  def test_a_cue_adds_to_a_goal_and_to_a_challenge
+    cues = @show.cues.document["cues"].map { |cue| cue["kind"] == "follow" ? cue.merge("adds" => 4, "adds_to" => "Feeder") : cue }
+    @show.use_cues(@show.cues.document.merge("cues" => cues))
+    happen(:follow, "ann")
+    advance
+    assert_equal 5, live("challenge1")["value"]
+  end
+
+  def test_a_broadcast_is_noticed_where_a_feed_can_tell_and_only_then
+    enter = ->(state) { @reception.take(@lane, nil, Core::Intake.new(:feed_state, @lane.id, nil, nil, clock.now_ms, Core::FeedState.new(state, "", clock.now_ms))) }
+    happen(:follow, "ann")
+    enter.call(:live)
+    assert_predicate @show.cues, :ended?
+    enter.call(:nobody_broadcasting)
+    clock.now_ms += 1000
+    enter.call(:live)
+    refute_predicate @show.cues, :ended?
+    assert_equal [clock.now_ms, "Test"], @show.cues.report.values_at(:began, :noticed)
+    advance
+    assert_equal 0, told_of("goal1")["value"]
+    enter.call(:nobody_broadcasting)
+    assert_predicate @show.cues, :ended?
+  end
+
+  def test_totals_that_were_there_already_count_since_ever
+    happen(:follow, "ann")
+    assert_equal 1200, @show.set_total("followers", 1200)["followers"]
+    happen(:follow, "bo")
+    assert_equal 1201, @show.totals["followers"]
+    until_written
+    begin_show
+    assert_equal 1201, @show.totals["followers"]
+  end
+
+  def test_what_only_the_draft_shows_counts_nowhere
+    house.feeds.keep(@feed.id, draft_only: true)
+    begin_show
+    happen(:follow, "ann")
+    assert_equal 0, told_of("goal1")["value"]
+  end
+end
