@@ -4,8 +4,10 @@
 
 require "fileutils"
 require "json"
+require_relative "alerts"
 require_relative "cues"
 require_relative "emotes"
+require_relative "flurry"
 require_relative "gate"
 require_relative "keyboard_to_screen"
 require_relative "many_screens"
@@ -17,7 +19,7 @@ require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -30,6 +32,8 @@ found[:pack] = Bench::Pack.new.run if wanted.include?("pack")
 found[:stage] = Bench::Stage.new.run if wanted.include?("stage")
 found[:prompter] = Bench::Prompter.new.run if wanted.include?("prompter")
 found[:cues] = Bench::Cues.new.run if wanted.include?("cues")
+found[:alerts] = Bench::Alerts.new.run if wanted.include?("alerts")
+found[:flurry] = Bench::Flurry.new.run if wanted.include?("flurry")
 found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
@@ -48,6 +52,24 @@ if (gate = found[:gate])
 end
 if (cues = found[:cues])
   rows << ["500 cues for one kind of event, one core", "#{cues[:events_per_s]} events/s", "-", "20 000 events/s or more", "#{cues[:steal_percent]} %"]
+end
+if (alerts = found[:alerts])
+  steal = "#{alerts[:steal_percent]} %"
+  painted = alerts[:painted]
+  rows << ["an event to the painted alert, half of #{painted[:events]}", "#{painted[:half_ms]} ms, #{painted[:never]} never", "-",
+    "80 ms or less", steal]
+  rows << ["99 in 100", "#{painted[:p99_ms]} ms", "-", "200 ms or less", steal]
+  rows << ["counted of #{alerts[:flood]} gifts in a minute", alerts[:counted].to_s, "-", "all", steal]
+  rows << ["alerts on screen at once meanwhile", alerts[:most_on_screen].to_s, "-", "1, coming and going 2", steal]
+  rows << ["chat meanwhile, 99 in 100", "#{alerts[:chat_flooded_p99_ms]} ms", "#{alerts[:chat_quiet_p99_ms]} ms without", "150 ms or less", steal]
+end
+if (flurry = found[:flurry])
+  steal = "#{flurry[:steal_percent]} %"
+  rows << ["#{flurry[:flying]} emotes in flight, #{flurry[:turning]} of them turning, frames a second", flurry[:frames_per_s].to_s,
+    "#{flurry[:idle_frames_per_s]} without", "50 or more", steal]
+  rows << ["page's heap before and after #{flurry[:flown]} flights", flurry[:page_mb].map { |mb| "#{mb} MB" }.join(" to "),
+    "#{flurry[:nodes]} elements left", "flat", steal]
+  rows << ["application's memory", flurry[:application_mb].map { |mb| "#{mb} MB" }.join(" to "), "-", "flat", steal]
 end
 if (voices = found[:voices])
   steal = "#{voices[:steal_percent]} %"

@@ -17,75 +17,16 @@ require_relative "../lib/bavard/store/left_out"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
 require_relative "../lib/bavard/store/stages"
+require_relative "stages"
 
 module Bavard
   module Demo
-    # Puts the demo show into an empty database: Reedmere Dawn Watch, a feed of each stand-in, three stages.
+    # Puts the demo show into an empty database: Reedmere Dawn Watch, a feed of each stand-in, five stages.
     class Load
       EMAIL = "odalys@reedmere.example"
       CHANNEL = "#reedmere"
       WORDS = %w[amber birch brook cedar clover delta ember fern gorse hazel heron island juniper kelp lichen meadow nettle osier
         pebble quarry reed sedge thistle umber valley willow yarrow].freeze
-      # Pieces as kind and values, from back to front; a look by its key.
-      STAGES = [
-        {name: "Dawn wide", size: [1920, 1080], backdrop: "dawn", pieces: [
-          ["space", {"x" => 1350, "y" => 650, "width" => 503, "height" => 363, "called" => "Camera"}],
-          ["now_line", {"x" => 1350, "y" => 596, "width" => 503, "height" => 46, "text_size_px" => 26, "plate_opacity" => 78,
-                        "otherwise" => "In the net: a reed warbler\nNext round at half past six"}],
-          ["clock", {"x" => 1560, "y" => 60, "width" => 293, "height" => 76, "text_size_px" => 46, "text_align" => "end",
-                     "text_colour" => "house:ground"}],
-          ["text", {"x" => 67, "y" => 60, "width" => 800, "height" => 76, "text_face" => "house:heading", "text_size_px" => 46,
-                    "text_weight" => 700, "text_colour" => "house:ground", "words" => "Dawn ringing, east bank", "called" => "Title"}],
-          ["goal", {"x" => 890, "y" => 940, "width" => 430, "height" => 120, "counted" => "subscriptions", "since" => "ever",
-                    "already" => 42, "to" => 60, "text_size_px" => 24, "called" => "Nest boxes"}],
-          ["flurry", {"x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "ways" => %w[fall drift rebound], "depth" => 40}],
-          ["alerts", {"x" => 460, "y" => 150, "width" => 860, "height" => 280, "text_size_px" => 46}],
-          ["voices", {"x" => 1350, "y" => 160, "width" => 503, "height" => 420, "at_most" => 4, "align" => "end", "text_size_px" => 26}],
-          ["chat", {"x" => 67, "y" => 438, "width" => 795, "height" => 585, "text_size_px" => 31, "text_weight" => 600}]
-        ]},
-        {name: "Ringing table", size: [795, 585], backdrop: "table", pieces: [
-          ["chat", {"x" => 24, "y" => 24, "width" => 747, "height" => 537, "text_size_px" => 24}, "field_notes"]
-        ]},
-        {name: "Round table", size: [1920, 1080], backdrop: "dawn", pieces: [
-          ["voices", {"x" => 80, "y" => 110, "width" => 520, "height" => 470, "called" => "One below another"}],
-          ["voices", {"x" => 700, "y" => 110, "width" => 520, "height" => 560, "arranged" => "grid", "columns" => 2, "name_place" => "below",
-                      "names" => "first", "face_size" => 420, "face_round" => 50, "sign" => "ring", "at_most" => 4,
-                      "plate_opacity" => 60, "called" => "Grid"}],
-          ["voices", {"x" => 1290, "y" => 110, "width" => 560, "height" => 560, "arranged" => "arc", "name_place" => "below", "names" => "first",
-                      "plate_for" => "none", "sign" => "lift", "sign_size" => 30, "face_size" => 330, "at_most" => 5,
-                      "text_outline_px" => 2, "text_face" => "house:heading", "called" => "On an arc"}],
-          ["portraits", {"x" => 330, "y" => 640, "width" => 1260, "height" => 440}]
-        ]},
-        {name: "Winter feeder", size: [1920, 1080], backdrop: "white", pieces: [
-          ["goal", {"x" => 80, "y" => 80, "width" => 560, "height" => 130, "counted" => "subscriptions", "since" => "ever", "already" => 42,
-                    "to" => 60}],
-          ["goal", {"x" => 80, "y" => 240, "width" => 560, "height" => 190, "counted" => "worth", "since" => "ever", "to" => 500, "already" => 120,
-                    "drawn" => "ring", "title" => "A new net", "figures" => "percent", "goal_colour" => "#3f8f6b"}],
-          ["goal", {"x" => 80, "y" => 460, "width" => 560, "height" => 190, "counted" => "followers", "since" => "ever", "already" => 70,
-                    "to" => 120, "drawn" => "jar", "title" => "Friends of the marsh", "goal_colour" => "#2f7fa8"}],
-          ["goal", {"x" => 80, "y" => 680, "width" => 560, "height" => 90, "counted" => "visits", "since" => "month", "to" => 5, "drawn" => "words",
-                    "title" => "Hides that came to visit"}],
-          ["challenge", {"x" => 700, "y" => 80, "width" => 620, "height" => 150, "total" => 300, "slips" => 2, "begins" => "follow"}],
-          ["newest", {"x" => 700, "y" => 270, "width" => 300, "height" => 130, "since" => "ever"}],
-          ["newest", {"x" => 1020, "y" => 270, "width" => 300, "height" => 190, "since" => "month", "what" => "largest", "counted" => "worth",
-                      "title" => "Largest tips this month"}],
-          ["counter", {"x" => 700, "y" => 480, "width" => 620, "height" => 80, "command" => "!ringed", "begins_at" => 37}],
-          ["shout_out", {"x" => 1380, "y" => 80, "width" => 480, "height" => 330}],
-          ["flurry", {"x" => 700, "y" => 590, "width" => 1160, "height" => 290, "ways" => %w[pile], "size_px" => 72, "length_s" => 8}],
-          ["alerts", {"x" => 1000, "y" => 600, "width" => 700, "height" => 220, "text_size_px" => 40}],
-          ["captions", {"x" => 260, "y" => 900, "width" => 1400, "height" => 150}]
-        ]},
-        {name: "Interval", size: [1920, 1080], backdrop: "thermal", pieces: [
-          ["text", {"x" => 360, "y" => 330, "width" => 1200, "height" => 120, "text_face" => "house:heading", "text_size_px" => 76,
-                    "text_align" => "centre", "words" => "Back after the net round", "called" => "Title"}],
-          ["clock", {"x" => 660, "y" => 470, "width" => 600, "height" => 160, "text_size_px" => 120, "text_align" => "centre",
-                     "clock" => "length", "minutes" => 10, "after" => "any moment now"}],
-          ["portraits", {"x" => 460, "y" => 640, "width" => 1000, "height" => 316}],
-          ["room_card", {"x" => 1340, "y" => 60, "width" => 520, "height" => 180, "join" => "Come and sit with us"}],
-          ["chat", {"x" => 0, "y" => 960, "width" => 1920, "height" => 90, "text_size_px" => 32}, "one_line"]
-        ]}
-      ].freeze
-
       RUSH = {"floods" => {"on" => true, "lines" => 3}, "repeats" => {"times" => 2}}.freeze
       FAMILY = {"links" => {"action" => "drop"}, "stopped_words" => {"action" => "drop"}}.freeze
       EMOTES = File.expand_path("pictures/emotes", __dir__)
@@ -107,8 +48,8 @@ module Bavard
         "visit" => {"sound" => "dawn", "flurry_count" => 30, "flurry_way" => "burst", "flurry_from" => "middle", "length_s" => 8}
       }.freeze
       FELLOWS = {
-        "Saltpan Hide" => {words: "Waders at high tide, every Sunday", last_shown: "Knots by the thousand", followers: 2140},
-        "heron_house" => {words: "One nest, one camera, all spring", last_shown: "Third egg", followers: 618}
+        "Saltpan Hide" => ["avocet.svg", {words: "Waders at high tide, every Sunday", last_shown: "Knots by the thousand", followers: 2140}],
+        "heron_house" => ["heron.svg", {words: "One nest, one camera, all spring", last_shown: "Third egg", followers: 618}]
       }.freeze
       PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
 
@@ -142,11 +83,11 @@ module Bavard
         shows = Store::Shows.new(@db)
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
         create_gate(shows, show)
-        STAGES.each { |stage| create_stage(show, stage) }
+        Stages::ALL.each { |stage| create_stage(show, stage) }
         create_shelves(show)
         create_cast(show)
         create_cues(shows, show, create_sounds(show))
-        FELLOWS.each { |name, more| Store::Fellows.new(@db).add(show.id, name:, **more) }
+        create_fellows(show)
         create_feeds(show) if @platforms
       end
 
@@ -211,6 +152,18 @@ module Bavard
             more: made.to_h.except(:id).merge(shelf:).transform_keys(&:to_s))
           [name, files.keep(show.id, kept, (Time.now.to_r * 1000).to_i).id]
         end
+      end
+
+      # Each with one of the emotes as a picture.
+      def create_fellows(show)
+        workshop = Pictures::Workshop.new
+        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
+        FELLOWS.each do |name, (emote, more)|
+          picture = cabinet.keep(workshop.make(File.binread(File.join(EMOTES, emote)), "figure")).id
+          Store::Fellows.new(@db).add(show.id, name:, picture:, **more)
+        end
+      ensure
+        workshop&.stop
       end
 
       def create_cues(shows, show, sounds)

@@ -3,6 +3,7 @@
 # Takes the pictures of docs/screenshots/ from a running demo show; see bin/pictures.
 
 require "ferrum"
+require "net/http"
 
 # A browser that goes through the stations and takes a picture of each.
 class Pictures
@@ -40,11 +41,11 @@ class Pictures
     gate
     prompter
     station("/people/", ".person", "people")
-    station("/dress/cast/", ".cast-tile img", "cast")
-    cues
+    dressed
     stages
     air
     voices
+    goals
     day_or_night("light")
     station("/stage", ".hand.chosen", "stage-day")
     @browser.quit
@@ -52,18 +53,20 @@ class Pictures
 
   private
 
-  # A line tried, and what an edit would have changed; the edit is let be.
+  # What belongs to Dress besides emotes and badges.
+  def dressed
+    station("/dress/cast/", ".cast-tile img", "cast")
+    cues
+    station("/dress/files/", ".wave", "files")
+    station("/dress/fellows/", ".fellow-card", "fellows")
+  end
+
+  # A line tried.
   def gate
     station("/gate", ".rule", nil)
     type_into("#trial-text", "y0u are such a g o o s e b r a i n see oxb0w.example/win")
     until_there("#trial-told .trial-end")
     shot("gate")
-    @browser.at_css("[data-rule=links] [role=switch]").click
-    until_there(".replay-line, .replay-list .said")
-    until_there(".replay-figure")
-    sleep 1
-    shot("gate-replay")
-    @browser.at_css("#edit-undo").click
   end
 
   # Wide with where a line went, and as narrow as a panel.
@@ -105,38 +108,13 @@ class Pictures
     JS
   end
 
-  # The first stage with its measures, the gallery of looks, two more looks, and what is hard to read.
+  # The first stage with its measures, and the gallery of looks.
   def stages
     station("/stage", ".measure", "stage")
     @browser.at_css("#open-looks").click
     until_there(".look-picture .line")
     sleep 1.5
     shot("looks")
-    legibility
-  end
-
-  def stage_at(number)
-    @browser.evaluate("document.querySelectorAll('#stage-tabs a')[#{number - 1}].getAttribute('href')")
-  end
-
-  # A look without a plate over the bright sky, taken back afterwards.
-  def legibility
-    station(stage_at(1), ".measure", nil)
-    edit('{ do: "set", piece: "chat1", values: { plate_for: "none", y: 170, height: 400 } }')
-    until_there(".worst-patch.bad")
-    sleep 0.5
-    shot("legibility")
-    edit("undo")
-  end
-
-  def edit(what)
-    path = what == "undo" ? "undo" : "edits"
-    body = what == "undo" ? "undefined" : "JSON.stringify(#{what})"
-    @browser.evaluate_async(<<~JS, 10)
-      const done = arguments[0];
-      const headers = { "X-CSRF-Token": document.querySelector("meta[name=csrf]").content, "X-Requested-With": "XMLHttpRequest", "Content-Type": "application/json" };
-      fetch(`${location.pathname.replace(/\\/$/, "")}/#{path}`, { method: "POST", headers, body: #{body} }).then(done);
-    JS
   end
 
   def sign_in
@@ -155,7 +133,13 @@ class Pictures
     until_there(".lane:nth-child(2) .lane-line")
   end
 
-  # The station Air with two screens, one of them drawn too small, and the picture of the right one over the dawn.
+  # Somebody does something on Skein.
+  def happen(kind, login, text = "")
+    Net::HTTP.post_form(URI("#{@address[/.*:/]}#{@address[/\d+\z/].to_i + 14}/event"), "login" => login, "kind" => kind, "text" => text)
+  end
+
+  # The station Air with two screens, one of them drawn too small, and the picture of the right one over the dawn, while
+  # somebody comes to visit.
   def air
     station("/links", ".link-card", nil)
     link = first_link
@@ -171,38 +155,53 @@ class Pictures
     shot("air")
     right.execute(BEHIND)
     sleep 0.5
-    sleep 0.1 until right.evaluate(MARKS) == 3
+    happen("visit", "birdbath")
+    sleep 0.1 until right.evaluate("document.querySelector('.alert') !== null")
+    sleep 2.4
     right.screenshot(path: File.join(FOLDER, "air-page.png"))
     [small, right].each(&:close)
   end
 
-  # A cue chosen, and an event tried in the drafts.
+  # A cue chosen.
   def cues
     station("/dress/cues/", ".cue-row", nil)
-    @browser.execute("[...document.querySelectorAll('.cue-row')].find((row) => row.textContent.includes('Tips')).click()")
+    @browser.execute("[...document.querySelectorAll('.cue-row')].find((row) => row.textContent.includes('A large tip')).click()")
     until_there("#edit-title")
-    type_into("#try [name=amount]", "25")
-    type_into("#try [name=message]", "for a nest box on the east bank")
-    @browser.execute("document.querySelector('#try-kind').value = 'tip'")
-    @browser.at_css("#try [value=draft]").click
-    until_there(".cue-waiting.playing")
+    sleep 0.5
     shot("cues")
   end
 
-  # Voices in three looks over portraits; portraits with a room card.
+  # Voices in three looks over portraits.
   def voices
-    station("/links", ".link-card", nil)
-    links = @browser.evaluate("[...document.querySelectorAll('[data-link]')].map((link) => link.dataset.link)")
-    {"voices" => [links[2], "dawn"], "portraits" => [links[3], "thermal"]}.each do |name, (link, backdrop)|
-      page = @browser.create_page
-      page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
-      page.go_to(link)
-      page.execute(BEHIND.sub("dawn", backdrop))
-      sleep 3
-      sleep 0.05 until page.evaluate("document.querySelector('.talking') !== null")
-      page.screenshot(path: File.join(FOLDER, "#{name}.png"))
-      page.close
+    on_air(2, "voices", "dawn") { |page| sleep 0.05 until page.evaluate("document.querySelector('.talking') !== null") }
+  end
+
+  # Goals in each form, a challenge, the newest and best, a heap of emotes, a fellow host's card and captions.
+  def goals
+    on_air(3, "goals", "white") do |page|
+      happen("follow", "mudlark7")
+      happen("tip", "kestrel_ann", "for the feeder")
+      3.times { |number| happen("subscription", %w[hoopoe_fan noctule marshmallow_ed][number]) }
+      sleep 6
+      happen("visit", "heron_house")
+      sleep 0.1 until page.evaluate("document.querySelector('.shout') !== null")
+      sleep 0.1 until page.evaluate("Number(document.querySelector('.flurry').dataset.flying) > 12")
+      sleep 2
     end
+  end
+
+  # One stage's page over a picture of a broadcast.
+  def on_air(number, name, backdrop)
+    station("/links", ".link-card", nil)
+    link = @browser.evaluate("[...document.querySelectorAll('[data-link]')].map((link) => link.dataset.link)")[number]
+    page = @browser.create_page
+    page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
+    page.go_to(link)
+    page.execute(BEHIND.sub("dawn", backdrop))
+    sleep 3
+    yield page
+    page.screenshot(path: File.join(FOLDER, "#{name}.png"))
+    page.close
   end
 
   def station(path, there, name)

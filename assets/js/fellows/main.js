@@ -38,10 +38,10 @@ function card(fellow) {
 
 function field(fellow, name, label, longest) {
   const input = make("input", "input");
-  Object.assign(input, { value: fellow[name] ?? "", maxLength: longest, placeholder: label });
+  Object.assign(input, { value: fellow[name] ?? "", maxLength: longest });
   input.setAttribute("aria-label", `${label} of ${fellow.name}`);
   input.addEventListener("change", () => keep(fellow, { [name]: input.value }));
-  return input;
+  return make("label", "fellow-field", make("span", "label", label), input);
 }
 
 function file(label, accept, taken) {

@@ -6,6 +6,7 @@ import { bar } from "./bar.js";
 import { commands } from "./commands.js";
 import { Copies } from "./copies.js";
 import { DrawMenu } from "./drawing.js";
+import { events } from "./events.js";
 import { Edits } from "./edits.js";
 import { Frame } from "./frame.js";
 import { HouseStyle } from "./house_style.js";
@@ -100,6 +101,7 @@ function begin(stageId, kinds) {
   });
   const top = bar(here);
   const showRehearsal = rehearsal(here);
+  events();
   const showVoices = voiceRehearsal(here, JSON.parse(page.dataset.keys));
   stages(stageId, here);
   const measures = new Measures(document.querySelector("#measures"), document.querySelector("#frame"), here("measures"), (values) =>

@@ -112,6 +112,13 @@ class LadderTest < Minitest::Test
     assert_equal :pass, say[60, "egg egg"]
   end
 
+  def test_events_without_a_message_are_no_repeats
+    shared = memory
+    rules = ladder({kind: "repeats", times: 2, within_s: 30})
+    happened = (1..4).map { |id| line(id, "", at_ms: id * 1000, login: "p#{id}").tap { |one| one.kind = :follow } }
+    assert_equal [:pass], happened.map { |one| rules.take(one, shared).action }.uniq
+  end
+
   def test_floods_are_counted_by_person
     shared = memory
     rules = ladder({kind: "floods", lines: 2, within_s: 10})

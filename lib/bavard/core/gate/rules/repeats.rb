@@ -20,7 +20,10 @@ module Bavard
           Stage::Property.switch("nearly", "also nearly the same", true)
         ].freeze
 
+        # Of an event without a message nothing was said again.
         def look(sight, memory)
+          return if sight.text.empty?
+
           before = memory.same(sight, @within_ms, by_one: @by_one)
           before = [before, nearly(sight, memory)].max if settings["nearly"] && before + 1 < settings["times"]
           return if before + 1 < settings["times"]

@@ -17,10 +17,10 @@ module Bavard
         CONTENT = [
           Property.choice("source", "from", %w[address file], "address"),
           Property.number("at_most", "lines at most", 1..4, 2),
-          Property.number("delay_ms", "shown later by", 0..30_000, 0),
-          Property.number("reading_speed", "read at", 6..40, 15, unit: "characters a second"),
-          Property.number("least_s", "at least", 0.5..10, 1.5, unit: "s", digits: 1),
-          Property.number("longest_s", "at most", 1..30, 7, unit: "s", digits: 1)
+          Property.number("delay_ms", "shown later by", 0..30_000, 0, unit: "ms"),
+          Property.number("reading_speed", "characters read", 6..40, 15, unit: "a second"),
+          Property.number("least_s", "stays at least", 0.5..10, 1.5, unit: "s", digits: 1),
+          Property.number("longest_s", "stays at most", 1..30, 7, unit: "s", digits: 1)
         ].freeze
         BEGINS = [
           Property.number("plate_opacity", "plate opacity", 0..100, 84, unit: "%"),
