@@ -184,6 +184,36 @@ class GatheringsTest < HouseTest
     assert_equal 1201, @show.totals["followers"]
   end
 
+  def test_a_goal_counts_until_its_time_and_stands_there_after_a_restart
+    at = Time.at(clock.now_ms / 1000)
+    ends = Time.new(at.year, at.month, at.day, at.hour, at.min) + 120
+    desk = @show.desks.values.first
+    document = Core::Stage::Edit.apply(desk.stage.draft, {"do" => "set", "piece" => "goal1", "values" => {"until" => ends.strftime("%Y-%m-%d %H:%M")}}).document
+    desk.put_on_air(clock.now_ms, document:)
+    happen(:follow, "ann")
+    until_written
+    advance(180_000)
+    happen(:follow, "bo")
+    assert_equal 1, told_of("goal1")["value"]
+    until_written
+    begin_show
+    assert_equal 1, told_of("goal1")["value"]
+  end
+
+  def test_a_moderator_introduces_the_person_of_a_line_and_plays_the_hosts_own_cue
+    say("ann", "hello")
+    line_id = @show.prompter.instance_variable_get(:@noted).keys.last
+    @show.introduce(line_id, "Teo")
+    advance
+    assert_equal "Ann", last("shout")["n"]
+    own = @show.cues.own.first
+    @show.play_own(own["id"], "Teo")
+    advance
+    assert_equal "Odalys", last("alert")["w"].map(&:last).join
+    assert_raises(Bavard::Error) { @show.play_own("cue_nothing", "Teo") }
+    assert_equal %w[shout_out cue_own], @show.prompter.instance_variable_get(:@deeds).map(&:what)
+  end
+
   def test_what_only_the_draft_shows_counts_nowhere
     house.feeds.keep(@feed.id, draft_only: true)
     begin_show

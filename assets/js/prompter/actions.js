@@ -31,6 +31,7 @@ export class Actions {
       ["a", answered ? "Not answered" : "Answered", "list-checks", () => act("answered", { line, on: !answered })],
       ["e", read ? "Not read" : "Read", "check", () => act("read", { line, on: !read })],
       ["r", "Answer", "reply", () => this.answerTo(card)],
+      ["h", "Shout-out", "handshake", () => act("shout_out", { line }, `The card of ${card.n} is on its way.`)],
     ];
     const looking = [
       ["w", "Where it went", "route", () => this.open("trace", card)],

@@ -3,14 +3,38 @@ import { button, icon, make } from "../house/elements.js";
 import { act, setup } from "./door.js";
 
 const MOST_SHOWN = 4;
+export const OWN_KEYS = ["5", "6", "7", "8", "9"];
 
 export class Cues {
   constructor() {
     this.box = document.querySelector("#cues");
+    this.own = [];
+    this.menu = document.querySelector("#more-sheet").appendChild(make("div", "own-cues"));
+  }
+
+  // One of the host's own, by its place.
+  play(index) {
+    const cue = this.own[index];
+    if (cue) act("cue_own", { text: cue.id }, `“${cue.name}” plays.`);
+  }
+
+  // What happens by a key, with its key.
+  offer(own) {
+    if (JSON.stringify(own) === JSON.stringify(this.own)) return;
+    this.own = own;
+    if (!setup.acts) return;
+    this.menu.replaceChildren(
+      ...own.slice(0, OWN_KEYS.length).map((cue, index) => {
+        const row = button("", "bell-ring", () => this.play(index), "");
+        row.append(make("span", "", `Play “${cue.name}”`), make("kbd", "", OWN_KEYS[index]));
+        return row;
+      }),
+    );
   }
 
   // cues: as Ruby's CueDesk#brief
-  take({ playing, waiting, paused, approve }) {
+  take({ playing, waiting, paused, approve, own }) {
+    this.offer(own);
     this.box.hidden = !playing && waiting.length === 0 && !paused;
     if (this.box.hidden) return;
     const rows = waiting.slice(0, MOST_SHOWN).map((one) => this.row(one, approve));

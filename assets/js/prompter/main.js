@@ -8,7 +8,7 @@ import { Actions } from "./actions.js";
 import { Answering } from "./answering.js";
 import { Chime } from "./chime.js";
 import { Column } from "./column.js";
-import { Cues } from "./cues.js";
+import { Cues, OWN_KEYS } from "./cues.js";
 import { Deeds, sentence } from "./deeds.js";
 import { ask, setup } from "./door.js";
 import { Held } from "./held.js";
@@ -212,6 +212,7 @@ const table = {
   a: ["Answered, or not", () => actions.key("a")],
   e: ["Read, or not", () => actions.key("e")],
   r: ["Answer its person", () => actions.key("r")],
+  h: ["Shout-out: its person’s card", () => actions.key("h")],
   w: ["Where this line went", () => actions.key("w")],
   p: ["Its person", () => actions.key("p")],
   s: ["Say it", () => actions.key("s")],
@@ -227,9 +228,10 @@ const table = {
   c: ["Write an answer", () => document.querySelector("#answer").focus()],
   Escape: ["Close what is open", () => side.close()],
 };
+for (const [index, key] of OWN_KEYS.entries()) table[key] = [`Play your own cue ${index + 1}`, () => cues.play(index)];
 function openFind() {
   document.querySelector("#jumps").open = true;
   document.querySelector("#find").focus();
 }
-if (!setup.acts) for (const key of ["x", "v", "l", "n", "g", "a", "e", "r", "z", "c"]) delete table[key];
+if (!setup.acts) for (const key of ["x", "v", "l", "n", "g", "a", "e", "r", "h", "z", "c", ...OWN_KEYS]) delete table[key];
 keys(table);

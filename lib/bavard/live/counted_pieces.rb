@@ -15,7 +15,9 @@ module Bavard
 
       # @param tallies [#call, nil] gives the show's Tallies
       # @param counts [#call] gives the stage's LiveCounts, or nil
-      def initialize(tallies, counts)
+      # @param clock [#call, nil] Unix milliseconds
+      def initialize(tallies, counts, clock = nil)
+        @clock = clock
         @tallies = tallies
         @counts = counts
         @pieces = []
@@ -53,7 +55,24 @@ module Bavard
       def card(piece)
         return {rows: newest(piece)} if piece["kind"] == "newest"
 
-        Core::Cues::Goal.of(piece, tallies.value(piece["since"], piece["counted"], piece["unit"]) + (counts ? counts.number(piece) : 0))
+        Core::Cues::Goal.of(piece, value(piece) + (counts ? counts.number(piece) : 0))
+      end
+
+      def value(piece)
+        ends_ms = ends_ms(piece)
+        now_ms = @clock&.call
+        return tallies.value(piece["since"], piece["counted"], piece["unit"]) unless ends_ms && now_ms && now_ms >= ends_ms
+
+        tallies.value_until(piece["since"], piece["counted"], piece["unit"], ends_ms)
+      end
+
+      # A time alone is that of the day on which the goal began to be shown.
+      def ends_ms(piece)
+        year, month, day, hour, minute = Core::Cues::Goal.until(piece["until"]) || return
+        today = Time.at((@shown_ms ||= @clock&.call.to_i) / 1000)
+        Time.new(year || today.year, month || today.month, day || today.day, hour || 0, minute || 0).to_i * 1000
+      rescue ArgumentError # the 31st of February
+        nil
       end
 
       def newest(piece)

@@ -62,6 +62,17 @@ module Bavard
       # @param event [Core::Cues::Event]
       def happen(event, now_ms) = cue(event, nil, now_ms)
 
+      # @return [Array<Hash>] cues for the host's own events, in force
+      def own = @cues.each_value.select { |cue| cue["kind"] == "own" && cue["on"] }
+
+      # A certain cue, whatever the sheet would choose.
+      #
+      # @param event [Core::Cues::Event]
+      def play(cue, event, now_ms)
+        remember(Recent.new(event, cue["id"], [], [], nil))
+        wait(cue, event, now_ms)
+      end
+
       # One that happened lately, once more.
       #
       # @return [Boolean] false where it is no longer known
@@ -136,12 +147,12 @@ module Bavard
       # @return [Hash] of the queue for the prompter, the same one until something in it changed
       def brief
         waiting = @queue.waiting.map { |one| [one.id, one.events.size, one.approved] }
-        now = [@queue.playing&.id, waiting, @queue.paused?, @document["queue"]["approve"]]
+        now = [@queue.playing&.id, waiting, @queue.paused?, @document]
         return @brief if @brief_of == now
 
         @brief_of = now
         @brief = {playing: playing&.told&.fetch(:words), paused: @queue.paused?, approve: @document["queue"]["approve"],
-                  waiting: @queue.waiting.map { |one| told(one).slice(:id, :words, :approved) }}
+                  waiting: @queue.waiting.map { |one| told(one).slice(:id, :words, :approved) }, own: own.map { |cue| cue.slice("id", "name") }}
       end
 
       # @return [Hash] for the cue sheet's page
@@ -157,6 +168,10 @@ module Bavard
         choice = @sheet.choose(event, now_ms:, played: @played, began_ms:, chance: @random.rand)
         remember(Recent.new(event, choice.cue && choice.cue["id"], choice.ties, choice.passed, line))
         cue = choice.cue && @cues[choice.cue["id"]] or return
+        wait(cue, event, now_ms)
+      end
+
+      def wait(cue, event, now_ms)
         @played[cue["id"]] = now_ms
         @queue.add(event, cue, now_ms, importance: cue["importance"], length_ms: (cue["length_s"] * 1000).round, joins: cue["joins"])
       end

@@ -18,7 +18,7 @@ module Bavard
         "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
         "role" => "changed the role of", "invite" => "invited", "remove" => "removed",
         "cue_skip" => "skipped an alert", "cue_pause" => "paused alerts", "cue_go_on" => "let alerts go on", "cue_play" => "let an alert play",
-        "cue_off" => "took an alert out"
+        "cue_off" => "took an alert out", "cue_own" => "played a cue", "shout_out" => "introduced"
       }.freeze
 
       # What is done about the queue of alerts.
@@ -37,6 +37,25 @@ module Bavard
         raise Error.new("That is no longer in the queue.", field: "line") unless done
 
         deed(what, by, about:)
+      end
+
+      # Something of the host's own happens, by a key.
+      #
+      # @param cue_id [String] of a cue for the host's own events
+      def play_own(cue_id, by)
+        cue = cues.own.find { |one| one["id"] == cue_id } or raise Error.new("That cue is no longer on the sheet.", field: "text")
+        event = Core::Cues::Event.new(id: @house.ids.next(now_ms), kind: "own", at_ms: now_ms, login: "", name: record.host_name, roles: ["host"],
+          message: "")
+        cues.play(cue, event, now_ms)
+        deed("cue_own", by, about: cue["name"])
+      end
+
+      # The card of whoever wrote a line.
+      def introduce(line_id, by)
+        person = prompter.find(line_id).line.person
+        shout_outs.add(person.display_name, person:) or
+          raise Error.new("No stage has a shout-out piece on it, or that card waits already.", field: "line")
+        deed("shout_out", by, line_id:, about: person.login)
       end
 
       # Takes a line away, or keeps it from coming.

@@ -49,7 +49,7 @@ module Bavard
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
         @chats = {}
         @voiced = VoicedPieces.new(shared)
-        @counted = CountedPieces.new(shared.tallies, -> { @live&.counts })
+        @counted = CountedPieces.new(shared.tallies, -> { @live&.counts }, live&.method(:now_ms))
         @flown = FlownPieces.new(shared.wardrobe)
         @styles = {}
         @liveliness = Liveliness.new

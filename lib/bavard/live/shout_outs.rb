@@ -47,8 +47,7 @@ module Bavard
         key = Core::Cues::Fellow.key(name)
         return false if key.empty? || @waiting.size >= MOST_WAITING || pieces.empty? || at_hand?(key)
 
-        fellow = @fellows[key] || Core::Cues::Fellow.new(key:, name: Core::Chat::Cleaning.text(name).delete_prefix("@")[0, 120], words: "",
-          last_shown: "", clips: [])
+        fellow = @fellows[key] || (person && @fellows[Core::Cues::Fellow.key(person.login)]) || without_card(key, name)
         @waiting << Waiting.new(@number += 1, fellow, person)
         true
       end
@@ -95,6 +94,10 @@ module Bavard
 
       def pieces
         @show.desks.each_value.flat_map { |desk| desk.shown_document["pieces"].select { |piece| piece["kind"] == KIND && !piece["hidden"] } }
+      end
+
+      def without_card(key, name)
+        Core::Cues::Fellow.new(key:, name: Core::Chat::Cleaning.text(name).delete_prefix("@")[0, 120], words: "", last_shown: "", clips: [])
       end
 
       def at_hand?(key) = @playing&.fellow&.key == key || @waiting.any? { |one| one.fellow.key == key }

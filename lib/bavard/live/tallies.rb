@@ -8,6 +8,8 @@ module Bavard
   module Live
     # What happened in a running show, and who did it, since the broadcast, the day and the month began, and for ever. Belongs to its show's thread.
     class Tallies
+      # Goals whose time is over.
+      MOST_CLOSED = 50
       SPANS = %w[broadcast day month ever].freeze
 
       attr_reader :began_ms
@@ -58,6 +60,16 @@ module Bavard
       # @return [Integer, Float] in whole units; since ever with what was there already
       def value(span, counted, unit = "EUR")
         @tallies.fetch(span).value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
+      end
+
+      # What was counted up to a moment that is over.
+      #
+      # @return [Integer, Float] as {#value}
+      def value_until(span, counted, unit, until_ms)
+        @closed ||= {}
+        @closed.clear if @closed.size > MOST_CLOSED
+        tally = @closed[[span, until_ms, @began_ms]] ||= @store&.since(@show_id, began(span, until_ms), until_ms:) || self[span]
+        tally.value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
       end
 
       # @return [Core::Cues::Tally] of a span

@@ -22,8 +22,11 @@ module Bavard
 
       # @param since_ms [Integer] Unix milliseconds
       # @return [Core::Cues::Tally]
-      def since(show_id, since_ms)
-        rows = of(show_id, since_ms).group(:kind, Sequel.lit(UNIT)).select(:kind, Sequel.lit(UNIT).as(:unit), *sums)
+      # @param until_ms [Integer, nil] what came later does not count
+      def since(show_id, since_ms, until_ms: nil)
+        counted = of(show_id, since_ms)
+        counted = counted.where { arrived_at_ms < until_ms } if until_ms
+        rows = counted.group(:kind, Sequel.lit(UNIT)).select(:kind, Sequel.lit(UNIT).as(:unit), *sums)
         rows.each_with_object(Core::Cues::Tally.new) { |row, tally| tally.add(row[:kind], row[:times].to_i, row[:worth]&.to_i, row[:unit]) }
       end
 

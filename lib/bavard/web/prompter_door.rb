@@ -33,6 +33,8 @@ module Bavard
         "take_back" => ->(show, given, by) { show.take_back(given.name, by, feed_id: given.feed) },
         "note" => ->(show, given, by) { show.note_person(given.feed, given.name, given.text, by) },
         **%w[cue_skip cue_pause cue_go_on cue_play cue_off].to_h { |what| [what, ->(show, given, by) { show.direct_cues(what, given.line, by) }] },
+        "cue_own" => ->(show, given, by) { show.play_own(given.text, by) },
+        "shout_out" => ->(show, given, by) { show.introduce(given.line, by) },
         "undo" => ->(show, given, by) { show.undo_deed(given.deed, by) }
       }.freeze
       Given = Struct.new(:line, :name, :feed, :minutes, :on, :text, :deed)

@@ -34,7 +34,8 @@ module Bavard
         "ways" => {"fall" => "Falling", "rise" => "Rising", "drift" => "Drifting across", "rebound" => "Off the edges", "swing" => "Swinging in",
                    "circle" => "Circling", "pile" => "Piling up", "burst" => "Out of a point", "fountain" => "Up and outwards"},
         "what" => {"newest" => "The newest", "list" => "The newest few", "largest" => "The largest", "most" => "Who did most", "count" => "How many"},
-        "runs" => {"up" => "Up", "down" => "Down"}, "begins" => {"hand" => "By hand"}, "clip" => {"any" => "Any of them", "none" => "None"},
+        "runs" => {"up" => "Up", "down" => "Down"}, "begins" => {"hand" => "By hand"}, "ends_with" => {"hand" => "By hand"},
+        "clip" => {"any" => "Any of them", "none" => "None"},
         "sized" => {"equal" => "Equally high", "own" => "As their pictures are"},
         "code" => {"none" => "None", "room" => "The room’s link", "own" => "Your own link"},
         **%w[marks badges avatars emotes times faces more their_message title picture count].to_h { |part| [part, {"none" => "Not shown"}] }

@@ -60,6 +60,12 @@ class ChallengeTest < Minitest::Test
     assert_equal ["running", 1.0, 5], [begun.state, begun.done, begun.began_ms]
   end
 
+  def test_an_event_may_end_it
+    challenge = piece("ends_with" => "visit", "total" => 5)
+    assert_equal "missed", Challenge.take(challenge, Challenge.begin(0), event("visit"), 5).state
+    assert_equal "running", Challenge.take(challenge, Challenge.begin(0), event("follow"), 5).state
+  end
+
   def test_its_card_runs_up_or_down_and_tells_the_stages
     begun = running(total: 200, stages: "25, 50 %, 75, 300")
     state = Challenge.add(@piece, begun, 100)

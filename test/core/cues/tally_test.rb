@@ -48,6 +48,11 @@ class TallyTest < Minitest::Test
     assert_equal [true, 1.0], goal(0, from: 5, to: 5).values_at(:reached, :share)
   end
 
+  def test_until_when_it_counts
+    assert_equal [[nil, nil, nil, 18, 30], [2026, 12, 24, nil, nil], [2026, 12, 24, 6, 5]], ["18:30", "2026-12-24", " 2026-12-24 06:05 "].map { |text| Goal.until(text) }
+    ["", "soon", "25:00", "2026-12"].each { |text| assert_nil Goal.until(text), text }
+  end
+
   def test_when_it_would_be_reached
     piece = {"from" => 0, "to" => 60, "falls" => false}
     assert_equal 3_600_000, Goal.left_ms(piece, 30, 3_600_000)

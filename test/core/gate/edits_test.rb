@@ -24,7 +24,7 @@ class EditsTest < Minitest::Test
   def test_emotes_move_along_or_go_with_what_they_stand_in
     placed = [[0, 4, "a"], [9, 4, "b"], [14, 4, "c"]]
     shown = Edits.apply("Wren long Wren Wren", [Edit.new(5, 9, "x"), Edit.new(15, 16, "")], [[0, 4, "a"], [10, 4, "b"], [15, 4, "c"]])
-    assert_equal ["Wren x Wren ren", [[0, 4, "a"], [7, 4, "b"]]], shown.to_a
+    assert_equal ["Wren x Wren ren", [[0, 4, "a"], [7, 4, "b"]]], [shown.text, shown.placed]
     assert_equal placed, Edits.apply("x" * 20, [], placed).placed
   end
 end

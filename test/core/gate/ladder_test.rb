@@ -112,6 +112,17 @@ class LadderTest < Minitest::Test
     assert_equal :pass, say[60, "egg egg"]
   end
 
+  def test_a_stopped_word_in_a_name_is_covered_or_keeps_the_line_off
+    rule = {kind: "stopped_words", words: "goosebrain"}
+    covered = judge("hello", rule, name: "xX g00sebrain Xx")
+    assert_equal [:mask, "hello", "xX ●●●●●●●●●● Xx"], [covered.action, covered.shown.text, covered.shown.name]
+    line = line(1, "hello", login: "g00sebrain", name: "g00sebrain").as_shown(judge("hello", rule, login: "g00sebrain", name: "g00sebrain").shown, nil)
+    assert_equal ["●●●●●●●●●●", "1/g00sebrain"], [line.person.display_name, line.person.key]
+    assert_equal :drop, judge("hello", {kind: "stopped_words", words: "goosebrain", action: "drop"}, name: "Goosebrain").action
+    assert_predicate judge("hello", {kind: "stopped_words", words: "goosebrain", names: false}, name: "Goosebrain"), :pass?
+    assert_predicate judge("hello", rule, name: "kestrel_ann"), :pass?
+  end
+
   def test_events_without_a_message_are_no_repeats
     shared = memory
     rules = ladder({kind: "repeats", times: 2, within_s: 30})
@@ -151,7 +162,7 @@ class LadderTest < Minitest::Test
   def test_masking_keeps_emotes_where_they_are
     cleaned = line(1, "goosebrain Wren here", emotes: Bavard::Core::Chat::Placed.new(:code_points, [[11, 4, "https://p.example/wren"]]))
     shown = ladder({kind: "stopped_words", words: "goosebrain"}).judge(cleaned, memory).shown
-    assert_equal ["●●●●●●●●●● Wren here", [[11, 4, "https://p.example/wren"]]], shown.to_a
+    assert_equal ["●●●●●●●●●● Wren here", [[11, 4, "https://p.example/wren"]]], [shown.text, shown.placed]
   end
 
   def test_a_word_split_over_an_emote_of_a_shelf_is_seen

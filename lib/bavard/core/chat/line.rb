@@ -52,6 +52,7 @@ module Bavard
 
           dup.tap do |line|
             line.text = shown.text
+            line.person = person.called(shown.name) if shown.name
             line.placed = shown.placed
             line.dress(emotes)
           end

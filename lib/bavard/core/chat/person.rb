@@ -13,6 +13,18 @@ module Bavard
           @key ||= "#{feed_id}/#{Person.fold(login)}"
         end
 
+        # @param name [String] what is to be seen of the name, also where the login would be
+        # @return [Person]
+        def called(name)
+          dup.tap do |person|
+            person.key
+            person.display_name = name
+            person.covered = true
+          end
+        end
+
+        attr_accessor :covered
+
         # Names that differ only in case, width or composition are one name.
         # ASCII, which most logins are, needs no normalisation.
         def self.fold(name)

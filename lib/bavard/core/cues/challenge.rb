@@ -55,7 +55,8 @@ module Bavard
           state = advance(piece, state, now_ms)
           return state unless state.running?
 
-          add(piece, state, worth(piece, event))
+          after = add(piece, state, worth(piece, event))
+          after.running? && piece["ends_with"] == event.kind ? State.new("missed", after.done, after.at_ms, after.began_ms) : after
         end
 
         # @param number [Numeric] less than nothing: it slips back

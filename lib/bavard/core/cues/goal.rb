@@ -5,11 +5,20 @@ module Bavard
     module Cues
       # How far a goal is: a count or an amount on its way from one number to another, up or down.
       module Goal
+        # Until when it counts: a time of the day it is shown on, a day, or both.
+        UNTIL = /\A(?:(\d{4})-(\d\d)-(\d\d))?\s*(?:([01]?\d|2[0-3])[:.]([0-5]\d))?\z/
         HOUR_MS = 3_600_000
         # Before so much has come, nobody can say when it will be reached.
         FEWEST = 3
 
         module_function
+
+        # @param text [String] as a piece has it
+        # @return [Array<Integer, nil>, nil] year, month, day, hour and minute, of which some may be missing; nil: no end
+        def until(text)
+          parts = UNTIL.match(text.strip)&.captures
+          parts.map { |part| part&.to_i } if parts&.any?
+        end
 
         # @param piece [Hash] a goal
         # @param counted [Numeric] since it began

@@ -5,8 +5,9 @@ module Bavard
     module Gate
       # Characters from:: up to to:: (left out), in code points, that are written otherwise.
       Edit = Struct.new(:from, :to, :instead)
-      # A line's text as it goes on the picture, with the emotes its platform placed in it, where they lie now.
-      Shown = Struct.new(:text, :placed)
+      # A line's text as it goes on the picture, with the emotes its platform placed in it, where they lie now; name:: how its
+      # person is called there, where that is otherwise.
+      Shown = Struct.new(:text, :placed, :name)
 
       # Puts edits into a text.
       module Edits

@@ -66,10 +66,13 @@ module Bavard
         end
 
         def shown(sight, findings)
-          return if findings.none?(&:edits)
+          name = findings.find(&:name)&.name
+          return if name.nil? && findings.none?(&:edits)
 
           edits = findings.flat_map { |finding| finding.edits || [] }
-          Edits.apply(sight.text, edits, sight.line.placed || []) unless edits.empty?
+          placed = sight.line.placed || []
+          shown = edits.empty? ? Shown.new(sight.text, placed) : Edits.apply(sight.text, edits, placed)
+          shown.tap { shown.name = name } if name || edits.any?
         end
       end
     end

@@ -100,7 +100,10 @@ module Bavard
 
         def excepted?(roles) = roles.any? { |role| @except_roles.include?(role) && (role != Sight::VIEWER || roles.size == 1) }
 
-        def found(seen, why, from: nil, to: nil, edits: nil) = Finding.new(id, self.class::KEY, @action, seen, from, to, why, edits)
+        def found(seen, why, from: nil, to: nil, edits: nil, name: nil)
+          Finding.new(id, self.class::KEY, @action, seen, from, to, why, edits, name)
+        end
+
         def one(...) = [found(...)]
       end
     end

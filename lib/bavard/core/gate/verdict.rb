@@ -7,8 +7,8 @@ module Bavard
       #
       # rule:: id of the rule; kind:: of the rule; action:: :drop, :hold, :mask or :calm
       # seen:: what it saw, as it is written; from, to:: where, in code points, or nil where it is the line as a whole
-      # why:: in words; edits:: Edit each, of what is to be covered or toned down
-      Finding = Struct.new(:rule, :kind, :action, :seen, :from, :to, :why, :edits)
+      # why:: in words; edits:: Edit each, of what is to be covered or toned down; name:: how the person is called on the picture, or nil
+      Finding = Struct.new(:rule, :kind, :action, :seen, :from, :to, :why, :edits, :name)
 
       # What the gate decided on one line.
       #

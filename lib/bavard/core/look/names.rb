@@ -47,7 +47,7 @@ module Bavard
         # @return [String]
         def written(person)
           case @piece["name_form"]
-          when "login" then person.login
+          when "login" then person.covered ? person.display_name : person.login
           when "spoken" then Chat::SpokenName.of(person.display_name)
           else person.display_name
           end

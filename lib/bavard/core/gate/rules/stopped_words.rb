@@ -19,18 +19,20 @@ module Bavard
         LONGEST_LIST = 1_500_000
         OWN = [
           Stage::Property.some("starters", "the house’s lists", Lists::STARTERS, []),
-          Stage::Property.text("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST)
+          Stage::Property.text("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
+          Stage::Property.switch("names", "in names as well", true)
         ].freeze
+        # Names that were looked at lately.
+        MOST_NAMES = 5000
+        CLEAN = Object.new.freeze
+        private_constant :CLEAN
 
         def look(sight, _memory)
           all = @finder.find(sight.emotes_marked, sight.folded, sight.parts)
-          return if all.empty?
+          named = settings["names"] ? in_name(sight.person.display_name) : nil
+          return if all.empty? && named.nil?
 
-          all.map do |word|
-            seen = sight.text[word.from...word.to]
-            found(seen, why(word, seen), from: word.from, to: word.to,
-              edits: @action == :mask ? [Edits.cover(sight.text, word.from, word.to, letters: word.letters)] : nil)
-          end
+          all.map { |word| in_text(sight, word) }.push(named).compact
         end
 
         def words
@@ -39,11 +41,38 @@ module Bavard
 
         private
 
+        def in_text(sight, word)
+          seen = sight.text[word.from...word.to]
+          found(seen, why(word, seen), from: word.from, to: word.to,
+            edits: @action == :mask ? [Edits.cover(sight.text, word.from, word.to, letters: word.letters)] : nil)
+        end
+
+        # A name stays the same from line to line, and so does what is in it.
+        #
+        # @return [Finding, nil]
+        def in_name(name)
+          known = @names[name]
+          return known.equal?(CLEAN) ? nil : known if known
+
+          @names.shift if @names.size >= MOST_NAMES
+          (@names[name] = look_at_name(name) || CLEAN).then { |one| one.equal?(CLEAN) ? nil : one }
+        end
+
+        def look_at_name(name)
+          folded = Words::Fold.text(name)
+          all = @finder.find(name, folded, Words::Finder.parts(folded))
+          return if all.empty?
+
+          covered = Edits.apply(name, all.map { |word| Edits.cover(name, word.from, word.to, letters: word.letters) }).text if @action == :mask
+          found(name, "in the name: “#{all.first.pattern.given}”", name: covered)
+        end
+
         def prepare
           own = Lists.lines(settings["words"], most: MOST, field: "words")
           all = settings["starters"].flat_map { |name| Lists.starter(name) } + own
           @count = all.size
           @finder = Words::Finder.new(all)
+          @names = {}
         end
 
         # How it was written, where that differs.

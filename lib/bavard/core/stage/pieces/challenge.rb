@@ -29,6 +29,7 @@ module Bavard
           Property.number("slips", "slips back a minute", 0..100_000, 0, digits: 2),
           Property.number("minutes", "within (0: no end)", 0..1440, 0, unit: "min", digits: 1),
           Property.choice("begins", "begins", ["hand", *COUNTABLE], "hand"),
+          Property.choice("ends_with", "ends", ["hand", *COUNTABLE], "hand"),
           Property.text("stages", "stages on the way, in %", 60, "25, 50, 75"),
           Property.text("waits", "words before it begins", 120, "soon"),
           Property.text("reached", "words once it is reached", 120, "Done, thank you all"),

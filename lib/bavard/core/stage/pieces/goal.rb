@@ -25,6 +25,7 @@ module Bavard
           Property.number("to", "to", 0..LARGEST, 60),
           Property.number("already", "that is there already", 0..LARGEST, 0),
           Property.switch("falls", "it falls", false),
+          Property.text("until", "until (as 18:30, or 2026-12-24 18:30)", 16),
           Property.text("reached", "words once it is reached", 120, "Reached, thank you all")
         ].freeze
         DRAWN = [
