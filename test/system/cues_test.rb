@@ -69,6 +69,13 @@ class CuesBrowserTest < PreparedTest
     on_screen { assert_selector ".goal.reached", wait: 10 }
   end
 
+  # Until it is kept.
+  def each_waits
+    assert_selector "#approve[data-kept=false]", visible: :all
+    check "Each waits until somebody lets it go", allow_label_click: true
+    assert_selector "#approve[data-kept=true]", visible: :all
+  end
+
   # @return [String] a sound of four seconds, as a host has it on the computer
   def sound(name)
     File.join(Dir.mktmpdir, name).tap do |path|
@@ -183,7 +190,7 @@ class CuesBrowserTest < PreparedTest
 
   def test_a_moderator_sees_the_queue_in_the_prompter_and_directs_it
     visit "/dress/cues/"
-    check "Each waits until somebody lets it go", allow_label_click: true
+    each_waits
     open_screen(link)
     2.times { within("#try") { click_on "On the screens" } }
     visit "/prompter/"
@@ -199,7 +206,7 @@ class CuesBrowserTest < PreparedTest
 
   def test_each_waits_until_it_is_let_go
     visit "/dress/cues/"
-    check "Each waits until somebody lets it go", allow_label_click: true
+    each_waits
     open_screen(link)
     within("#try") { click_on "On the screens" }
     assert_selector "#queue .cue-waiting", text: "kestrel_ann follows"

@@ -46,6 +46,19 @@ class GatheringsBrowserTest < PreparedTest
     end
   end
 
+  def test_a_moderator_introduces_somebody_by_a_key_and_plays_the_hosts_own_cue
+    air({"kind" => "shout_out", "width" => 900, "height" => 400}, {"kind" => "alerts", "y" => 500})
+    sign_in
+    server.say("ann", "good morning")
+    visit "/prompter/"
+    find(".row", text: "good morning").click
+    press("h")
+    on_screen { assert_selector ".shout-name", text: "ann" }
+    assert_selector ".row", text: "good morning"
+    press("5")
+    on_screen { assert_selector ".alert-words", text: "Odalys" }
+  end
+
   def test_a_card_is_shown_by_a_press
     air({"kind" => "shout_out", "width" => 900, "height" => 400})
     sign_in

@@ -51,7 +51,9 @@ function draw() {
     }),
   );
   if (focused) list.querySelector(`[data-cue="${focused}"]`)?.focus();
-  document.querySelector("#approve").checked = state.queue.approve;
+  const approve = document.querySelector("#approve");
+  approve.checked = state.queue.approve;
+  approve.dataset.kept = state.queue.approve;
   edit.show(state.cues.find((cue) => cue.id === state.chosen));
 }
 
@@ -112,6 +114,8 @@ trial(() => queue.look(), hear);
 attempt(async () => {
   take(await get("/dress/cues/sheet"));
   totals(state.totals);
+  // What is pressed before the sheet is here would be lost.
+  for (const control of document.querySelectorAll("[data-waits]")) control.disabled = false;
   document.querySelector("#try-kind").append(...Object.entries(state.kinds).map(([kind, words]) => new Option(words, kind)));
   queue.look();
 });

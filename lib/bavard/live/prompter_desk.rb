@@ -101,6 +101,14 @@ module Bavard
         @noted.each_value { |noted| enter(noted.line.id, "pulled") if noted.state != "pulled" && yield(noted.line) }
       end
 
+      # @param name [String] login or shown name, in any case
+      # @return [Core::Chat::Person, nil] who is called so and wrote lately
+      def person_called(name)
+        name = Core::Chat::Person.fold(name.delete_prefix("@"))
+        @noted.values.reverse_each.find { |noted| [noted.line.person.login, noted.line.person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
+          &.line&.person
+      end
+
       # @return [Array<Integer>] ids of lines that can still be seen, or will be
       def lines_where
         @noted.each_value.filter_map { |noted| noted.line.id if STANDING.include?(noted.state) && yield(noted.line) }

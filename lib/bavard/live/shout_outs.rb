@@ -57,7 +57,7 @@ module Bavard
       def said(line, roles, now_ms)
         asked = pieces.find { |piece| Core::Cues::Command.rest(line.text, piece["command"]) } or return
         name = Core::Cues::Command.rest(line.text, asked["command"])
-        add(name) if Core::Cues::Command.may?(asked, roles) && cooled?(name, asked, now_ms)
+        add(name, person: @show.prompter.person_called(name)) if Core::Cues::Command.may?(asked, roles) && cooled?(name, asked, now_ms)
       end
 
       # @param line [Core::Chat::Line] of a visit that may go on screen
