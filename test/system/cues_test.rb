@@ -104,6 +104,7 @@ class CuesBrowserTest < PreparedTest
       fill_in "length_s", with: "20\n"
     end
     assert_selector ".cue-row", text: "a sound"
+    assert_selector ".cue-row .figure", text: "20 s"
     open_screen(link, name: :first)
     open_screen(link, name: :second)
     within("#try") { click_on "On the screens" }
@@ -127,7 +128,7 @@ class CuesBrowserTest < PreparedTest
     assert_selector ".file-shelf", text: "Small"
     id = TestDatabase.db[:files].where(kind: "sound").get(:id)
     visit "/dress/cues/"
-    evaluate_async_script("fetch('/dress/cues/cues/cue_follow', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRF-Token': document.querySelector('meta[name=csrf]').content}, body: JSON.stringify({sound: '#{id}'})}).then((answer) => arguments[0](answer.status))")
+    assert_equal 200, evaluate_async_script("fetch('/dress/cues/cues/cue_follow', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRF-Token': document.querySelector('meta[name=csrf]').content}, body: JSON.stringify({sound: '#{id}'})}).then((answer) => arguments[0](answer.status))")
     open_screen(link)
     within("#try") do
       check "Without sound", allow_label_click: true

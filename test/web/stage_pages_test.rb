@@ -110,7 +110,7 @@ class StagePagesTest < WebTest
     get here("measures?piece=chat1")
     assert_kind_of Integer, answer.dig("pace", "fits")
     get here("measures?piece=space1")
-    assert_equal({"legibility" => nil, "pace" => nil, "room" => nil, "wrong" => []}, answer)
+    assert_equal({"legibility" => nil, "pace" => nil, "room" => nil, "wrong" => [], "goal" => nil}, answer)
     get here("measures?piece=gone9")
     assert_equal 422, last_response.status
   end
