@@ -47,6 +47,18 @@ class StagePiecesTest < PreparedTest
     assert_selector ".hand", count: 2
   end
 
+  def test_a_flurry_over_everything_lets_what_is_under_it_be_chosen
+    prepare(pieces: [{"kind" => "text", "x" => 100, "y" => 100, "width" => 400, "height" => 200}, {"kind" => "flurry", "width" => 1920, "height" => 1080}])
+    on_the_stage
+    find("[data-order-of=flurry2]").click
+    assert_selector ".hand.chosen[data-kind=flurry]"
+    find("[data-order-of=text1]").click
+    assert_no_selector ".hand.chosen[data-kind=flurry]"
+    mouse.move(**at(1200, 700)).down.up
+    mouse.move(**at(200, 150)).down.up
+    assert_selector ".hand.chosen[data-kind=text]"
+  end
+
   def test_chat_fits_beside_the_camera
     prepare
     on_the_stage

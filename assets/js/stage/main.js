@@ -166,7 +166,10 @@ function begin(stageId, kinds) {
     liveBox.tell(stage.live);
     const told = draft.take(show.edited ?? [], show.whole);
     if (!told || frame.held) return;
-    if (first && draft.document.pieces.length > 0 && state.chosen.size === 0) state.wish = [draft.document.pieces.at(-1).id];
+    const { pieces } = draft.document;
+    // A flurry lies over all the others.
+    const front = pieces.filter((piece) => piece.kind !== "flurry").at(-1) ?? pieces.at(-1);
+    if (first && front && state.chosen.size === 0) state.wish = [front.id];
     if (state.wish?.every((id) => draft.piece(id))) fulfil();
     else draw();
   });

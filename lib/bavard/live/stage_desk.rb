@@ -286,9 +286,9 @@ module Bavard
         {behind: Core::Stage::Document.behind?(document), screens: screens.told(document, stage.revision, now_ms)}
       end
 
-      # Where things stand, for a small picture of it.
+      # Where things stand, for a small picture of it; a flurry is nowhere in particular.
       def boxes
-        stage.draft["pieces"].reject { |piece| piece["hidden"] }.map { |piece| piece.values_at("kind", *Core::Stage::PieceKind::PLACE_NAMES) }
+        stage.draft["pieces"].reject { |piece| piece["hidden"] || piece["kind"] == Core::Stage::FlurryPiece::KEY }.map { |piece| piece.values_at("kind", *Core::Stage::PieceKind::PLACE_NAMES) }
       end
 
       def edited(document)

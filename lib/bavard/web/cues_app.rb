@@ -53,7 +53,7 @@ module Bavard
         by = text(params["by"]) == "-1" ? -1 : 1
         change do |document|
           cues = document["cues"].dup
-          at = cues.index { |cue| cue["id"] == params[:cue] } || not_found
+          at = cues.index { |cue| cue["id"] == params[:cue] } || no_such_cue
           cues.insert((at + by).clamp(0, cues.size - 1), cues.delete_at(at))
           document.merge("cues" => cues)
         end
@@ -67,7 +67,7 @@ module Bavard
       post "/put-back" do
         given = body_json
         change do |document|
-          cue = Core::Cues::Cue.build(given["id"].to_s[/\A[a-z0-9_]{1,40}\z/] || not_found, given.slice(*Core::Cues::Cue::PROPERTIES.keys))
+          cue = Core::Cues::Cue.build(given["id"].to_s[/\A[a-z0-9_]{1,40}\z/] || no_such_cue, given.slice(*Core::Cues::Cue::PROPERTIES.keys))
           document.merge("cues" => document["cues"].reject { |one| one["id"] == cue["id"] }.push(cue))
         end
       end
@@ -134,6 +134,9 @@ module Bavard
            totals: ask(&:totals), also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
+        # Said from the show's own thread, where no answer can be given.
+        def no_such_cue = raise(Error.new("That cue is no longer on the sheet.", field: "cue"))
+
         # Worked out on what there is now, in the show's own thread.
         def change
           ask { |show| show.use_cues(Core::Cues::Settings.read(yield(show.cues.document))) }
@@ -141,7 +144,7 @@ module Bavard
         end
 
         def with_cue(document)
-          document["cues"].any? { |cue| cue["id"] == params[:cue] } || not_found
+          document["cues"].any? { |cue| cue["id"] == params[:cue] } || no_such_cue
           document.merge("cues" => document["cues"].map { |cue| cue["id"] == params[:cue] ? yield(cue) : cue })
         end
 

@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+require_relative "../support/drawings"
+require_relative "../support/web_test"
+
+# The cue sheet, the show's files and the cards of fellow hosts through their addresses: what is kept, tried, refused.
+class CuesPagesTest < WebTest
+  def setup
+    super
+    sign_up
+  end
+
+  def json(path)
+    get path
+    JSON.parse(last_response.body)
+  end
+
+  def sheet = json("/dress/cues/sheet")
+  def try(**values) = send_form("/dress/cues/try", {"where" => "screens", "name" => "Ann", "kind" => "tip"}.merge(values.transform_keys(&:to_s)))
+  def cue(id) = sheet["cues"].find { |one| one["id"] == id }
+  def show = @shows.run(@record.id)
+
+  def sound(name = "Bell.wav", seconds: 1)
+    path = File.join(Dir.mktmpdir, name)
+    system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "sine=frequency=700:duration=#{seconds}", path, exception: true)
+    Rack::Test::UploadedFile.new(path, "audio/wav", original_filename: name)
+  end
+
+  def bytes(text, name) = Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", true, original_filename: name)
+  def bring(kind, file) = send_form("/dress/files/bring", {"kind" => kind, "file" => file})
+
+  def test_the_sheet_has_a_cue_for_each_kind_and_says_what_each_is_called
+    told = sheet
+    assert_equal told["kinds"].keys, told["cues"].map { |one| one["kind"] }
+    assert_equal ["whatever it is"], told["narrowed"].values.uniq
+    assert_includes told["kinds"].keys, "reached"
+  end
+
+  def test_a_cue_is_set_moved_taken_away_and_put_back
+    made = send_form("/dress/cues/cues", {"kind" => "tip"})["cues"].last
+    send_json("/dress/cues/cues/#{made["id"]}", {"amount_from" => 50, "words" => "{name}!"})
+    assert_equal "amount from 50", sheet["narrowed"][made["id"]]
+    send_form("/dress/cues/cues/#{made["id"]}/move", {"by" => "-1"})
+    refute_equal made["id"], sheet["cues"].last["id"]
+    kept = cue(made["id"])
+    send_form("/dress/cues/cues/#{made["id"]}/remove")
+    assert_nil cue(made["id"])
+    send_json("/dress/cues/put-back", kept)
+    assert_equal kept, cue(made["id"])
+  end
+
+  def test_what_cannot_be_is_refused_with_a_reason_and_the_field
+    {{"words" => "{nobody}"} => "words", {"length_s" => 900} => "length_s", {"flurry_way" => "sideways"} => "flurry_way", {"odd" => 1} => "odd",
+     {"sound" => "../../etc"} => "sound", {"volume" => -3} => "volume"}.each do |values, field|
+      answer = send_json("/dress/cues/cues/cue_tip", values)
+      assert_equal [422, field], [last_response.status, answer["field"]], values
+      refute_empty answer["error"]
+    end
+    assert_equal "cue", send_json("/dress/cues/cues/cue_nothing", {"on" => false})["field"]
+    assert_equal "cue", send_form("/dress/cues/cues/cue_nothing/move", {"by" => "1"})["field"]
+    assert_equal "cue", send_json("/dress/cues/put-back", {"id" => "../x"})["field"]
+  end
+
+  def test_made_up_events_with_odd_amounts_and_names_are_told_plainly
+    assert_equal ["Tips", "5.00 EUR"], try(amount: "5", currency: "EUR").values_at("cue", "worth")
+    assert_equal "3 sparks", try(amount: "3", currency: "")["worth"]
+    assert_equal "7 florins of old", try(amount: "7", currency: "florins of old")["worth"]
+    assert_equal "An amount is a number.", try(amount: "lots")["error"]
+    [try(amount: "-5", currency: "EUR"), try(amount: "1e30", currency: "EUR")].each { |told| assert_nil told["worth"] }
+    assert_equal 60, try(name: "x" * 500)["name"].length
+    assert_equal "<b>Ann</b>", try(name: "<b>Ann</b>")["name"]
+    assert_equal "What happens?", try(kind: "nonsense")["error"]
+    assert_equal 422, last_response.status
+  end
+
+  def test_a_broadcast_begins_and_ends_and_totals_are_typed
+    assert_nil json("/dress/cues/now")["began"]
+    refute_nil send_form("/dress/cues/begin")["began"]
+    refute_nil send_form("/dress/cues/end")["ended"]
+    assert_equal 1200, send_form("/dress/cues/totals", {"counted" => "followers", "number" => "1 200"})["totals"]["followers"]
+    assert_equal "number", send_form("/dress/cues/totals", {"counted" => "followers", "number" => "many"})["field"]
+    send_form("/dress/cues/totals", {"counted" => "worth_nothing", "number" => "1"})
+    assert_equal 404, last_response.status
+  end
+
+  def test_a_sound_is_brought_named_put_on_a_shelf_and_kept_while_a_cue_plays_it
+    made = bring("sound", sound)["sounds"].first
+    assert_equal ["Bell", 96], [made["name"], made["peaks"].size]
+    get "/sounds/#{made["id"]}.ogg"
+    assert_equal ["audio/ogg", "OggS"], [last_response.content_type, last_response.body[0, 4]]
+    named = send_form("/dress/files/sound/#{made["id"]}", {"name" => "Small bell", "shelf" => " Bells "})["sounds"].first
+    assert_equal ["Small bell", "Bells"], named.values_at("name", "shelf")
+    send_json("/dress/cues/cues/cue_tip", {"sound" => made["id"]})
+    assert_match(/plays with “Tips”/, send_form("/dress/files/sound/#{made["id"]}/remove")["error"])
+    send_json("/dress/cues/cues/cue_tip", {"sound" => nil})
+    assert_empty send_form("/dress/files/sound/#{made["id"]}/remove")["sounds"]
+    assert_equal ["Small bell"], send_form("/dress/files/sound/#{made["id"]}/put-back")["sounds"].map { |one| one["name"] }
+  end
+
+  def test_files_that_are_not_what_they_say_are_refused_by_name
+    [["sound", bytes("no sound", "a.mp3")], ["film", bytes("no film", "b.mp4")], ["picture", bytes("no picture", "c.png")]].each do |kind, file|
+      assert_match(/“[abc]\.\w+” was not taken: /, bring(kind, file)["error"])
+    end
+    assert_equal "It is no sound, film or picture.", bring("font", bytes("x", "d.ttf"))["error"]
+    assert_equal "Which file?", send_form("/dress/files/bring", {"kind" => "sound"})["error"]
+    %w[/sounds/../../etc/passwd /sounds/abc.ogg /films/00000000000000000000000000000000.ogg].each do |path|
+      get path
+      assert_includes [400, 404], last_response.status, path
+    end
+  end
+
+  def test_a_card_of_a_fellow_host_is_made_filled_refused_and_taken_away
+    card = send_form("/dress/fellows/", {"name" => "@Heron_House"})["fellows"].first
+    path = "/dress/fellows/#{card["id"]}"
+    told = send_form(path, {"words" => "<i>One</i> nest", "followers" => "12,400"})["fellows"].first
+    assert_equal ["<i>One</i> nest", 12_400], told.values_at("words", "followers")
+    assert_equal "followers", send_form(path, {"followers" => "many"})["field"]
+    assert_equal "name", send_form("/dress/fellows/", {"name" => " "})["field"]
+    send_form("/dress/fellows/", {"name" => "Saltpan"})
+    assert_equal "There is a card of that name already.", send_form(path, {"name" => "saltpan"})["error"]
+    assert_match(/No stage has a shout-out/, send_form("#{path}/play")["error"])
+    assert_equal ["Saltpan"], send_form("#{path}/remove")["fellows"].map { |one| one["name"] }
+  end
+
+  def test_a_message_is_read_aloud_only_while_its_cue_plays
+    make_stage
+    token = db[:stages].where(id: @stage.id).get(:token)
+    send_json("/dress/cues/cues/cue_tip", {"aloud" => true})
+    line = try(amount: "5", currency: "EUR", message: "good morning")["line"]
+    show.ask { |one| one.cues.advance(one.now_ms) }
+    get "/air/#{token}/said/#{line}.wav"
+    assert_equal [200, "RIFF"], [last_response.status, last_response.body[0, 4]]
+    ["/air/#{token}/said/1.wav", "/air/#{"x" * 32}/said/#{line}.wav"].each do |path|
+      get path
+      assert_equal 404, last_response.status, path
+    end
+    show.ask { |one| one.cues.skip(one.now_ms) }
+    get "/air/#{token}/said/#{line}.wav"
+    assert_equal 404, last_response.status
+  end
+end
