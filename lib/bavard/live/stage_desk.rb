@@ -288,7 +288,8 @@ module Bavard
 
       # Where things stand, for a small picture of it; a flurry is nowhere in particular.
       def boxes
-        stage.draft["pieces"].reject { |piece| piece["hidden"] || piece["kind"] == Core::Stage::FlurryPiece::KEY }.map { |piece| piece.values_at("kind", *Core::Stage::PieceKind::PLACE_NAMES) }
+        seen = stage.draft["pieces"].reject { |piece| piece["hidden"] || piece["kind"] == Core::Stage::FlurryPiece::KEY }
+        seen.map { |piece| piece.values_at("kind", *Core::Stage::PieceKind::PLACE_NAMES) }
       end
 
       def edited(document)
