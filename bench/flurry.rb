@@ -42,7 +42,7 @@ module Bench
     private
 
     def frames
-      piece = WHOLE.merge("size_px" => 64, "length_s" => 40, "at_once" => IN_FLIGHT, "per_minute" => 6000,
+      piece = WHOLE.merge("emote_px" => 64, "length_s" => 40, "at_once" => IN_FLIGHT, "per_minute" => 6000,
         "ways" => %w[fall rise drift rebound swing])
       cue = {"length_s" => 1, "flurry_count" => 200, "flurry_emotes" => ":wren:"}
       scene = EventScene.new([["alerts", {}], ["flurry", piece]], cues: {"follow" => cue}, queue: {"gap_ms" => 0}) do |browser|
@@ -61,7 +61,7 @@ module Bench
     end
 
     def hour
-      piece = WHOLE.merge("size_px" => 32, "length_s" => 0.5, "at_once" => 400, "per_minute" => 6000, "per_person" => 600, "per_line" => PER_LINE,
+      piece = WHOLE.merge("emote_px" => 32, "length_s" => 0.5, "at_once" => 400, "per_minute" => 6000, "per_person" => 600, "per_line" => PER_LINE,
         "apart_ms" => 0)
       scene = EventScene.new(Array.new(PIECES) { ["flurry", piece] })
       fly(scene, WARM_LINES)

@@ -118,7 +118,7 @@ class FlurryTest < Minitest::Test
     boxes = G.array(G.tuple(G.choose(0..700), G.choose(0..500), G.choose(40..300), G.choose(40..300)), max: 3)
     PropCheck.forall(ways, boxes, G.choose(1..10_000), G.choose(12..400), G.choose(0..360)) do |way, spaces, seed, size, spin|
       spaces = spaces.map { |box| Core::Box.new(100 + box[0], 50 + box[1], *box[2..]) }
-      one = flurry("x" => 100, "y" => 50, "ways" => [way], "size_px" => size, "spin" => spin, spaces:, seed:)
+      one = flurry("x" => 100, "y" => 50, "ways" => [way], "emote_px" => size, "spin" => spin, spaces:, seed:)
       free = Core::Room.around(Core::Box.new(100, 50, 800, 600), spaces)
       one.line(line(":heron: :wren:"), 0).first.each { |flight| assert_inside flight, free, [100, 50] }
     end

@@ -58,7 +58,7 @@ module Bavard
 
         def size_px(random, depth)
           spread = 1 + (((random.rand * 2) - 1) * @piece["size_spread"] / 100.0)
-          @piece["size_px"] * spread * (1 - (FAR_SMALLER * depth))
+          @piece["emote_px"] * spread * (1 - (FAR_SMALLER * depth))
         end
 
         def length_ms(random, depth)

@@ -26,7 +26,7 @@ module Bavard
         FLIGHT = [
           Property.some("ways", "ways (several: one of them each time)", WAYS, %w[fall]),
           Property.number("copies", "copies of each emote", 1..10, 1),
-          Property.number("size_px", "size", 12..400, 64, unit: "px"),
+          Property.number("emote_px", "size", 12..400, 64, unit: "px"),
           Property.number("size_spread", "sizes differ by", 0..80, 25, unit: "%"),
           Property.number("length_s", "a flight takes", 0.5..40, 6, unit: "s", digits: 1),
           Property.number("spin", "turns by", 0..720, 0, unit: "° a second"),
