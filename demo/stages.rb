@@ -48,7 +48,7 @@ module Bavard
           ["newest", {"x" => 990, "y" => 270, "width" => 330, "height" => 190, "since" => "month", "what" => "largest", "counted" => "worth",
                       "title" => "Largest tips this month"}],
           ["counter", {"x" => 700, "y" => 480, "width" => 620, "height" => 80, "command" => "!ringed", "begins_at" => 37}],
-          ["shout_out", {"x" => 1380, "y" => 80, "width" => 480, "height" => 330}],
+          ["shout_out", {"x" => 1370, "y" => 80, "width" => 500, "height" => 300, "text_size_px" => 24}],
           ["flurry", {"x" => 700, "y" => 590, "width" => 1160, "height" => 290, "ways" => %w[pile], "emote_px" => 72, "length_s" => 8}],
           ["alerts", {"x" => 1000, "y" => 600, "width" => 700, "height" => 220, "text_size_px" => 40}],
           ["captions", {"x" => 260, "y" => 900, "width" => 1400, "height" => 150}]

@@ -58,6 +58,23 @@ class CueDeskTest < Minitest::Test
     refute advance
   end
 
+  def test_a_film_a_sound_and_its_own_motion_go_with_the_cue
+    file = "f" * 32
+    cues = @document["cues"].map { |cue| cue["kind"] == "tip" ? cue.merge("film" => file, "sound" => file, "volume" => 40, "aloud" => true, "motion_in" => "hatch", "motion_out" => "none", "held" => "sway") : cue }
+    @desk.use(@document.merge("cues" => cues))
+    line = event(:tip, "for you", paid: euros(5))
+    @desk.happened(line, @now)
+    advance
+    card = @desk.card(nil)
+    assert_equal [file, "sway", [], 0], [card[:film], card[:held], card[:out], card[:in].first["opacity"]]
+    assert_equal({v: 0.4, u: "/sounds/#{file}.ogg", f: 1, said: line.id}, @desk.playing.heard.except(:i))
+    assert_equal [line.id, nil], [@desk.read_aloud(line.id)&.id, @desk.read_aloud(99)]
+    @desk.happened(event(:follow), @now, silent: true)
+    advance(6000)
+    advance(1000)
+    assert_nil @desk.playing.heard
+  end
+
   def test_many_gifts_become_one
     12.times { |number| @desk.happened(event(:gift, number: 1, login: "a#{number % 3}", name: "A#{number % 3}"), @now) }
     advance

@@ -73,6 +73,11 @@ class CuesPagesTest < WebTest
     assert_equal 422, last_response.status
   end
 
+  def test_a_sample_of_any_kind_plays
+    sheet["kinds"].each_key { |kind| assert_equal kind, send_form("/dress/cues/try", {"kind" => kind, "where" => "draft", "sample" => "1"})["kind"] }
+    assert_equal sheet["cues"].map { |one| one["id"] }, sheet["samples"].keys
+  end
+
   def test_a_broadcast_begins_and_ends_and_totals_are_typed
     assert_nil json("/dress/cues/now")["began"]
     refute_nil send_form("/dress/cues/begin")["began"]

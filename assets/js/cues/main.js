@@ -6,11 +6,11 @@ import { say } from "../house/messages.js";
 import { attempt, get, send, sendJson } from "../house/send.js";
 import { Edit } from "./edit.js";
 import { Queue } from "./queue.js";
-import { trial, tryCue } from "./trial.js";
+import { trial, trySample } from "./trial.js";
 
 const LOOK_EVERY_MS = 1500;
 const list = document.querySelector("#cues");
-const state = { cues: [], findings: [], narrowed: {}, also: {}, kinds: {}, fields: {}, words: {}, queue: {}, chosen: null };
+const state = { cues: [], findings: [], narrowed: {}, also: {}, samples: {}, kinds: {}, fields: {}, words: {}, queue: {}, chosen: null };
 
 follow(() => {});
 
@@ -22,7 +22,7 @@ const edit = new Edit(document.querySelector("#edit"), state, {
     say(`“${cue.name}” is off the sheet.`, { undo: () => attempt(async () => take(await sendJson("/dress/cues/put-back", cue))) });
   },
   close,
-  trial: tryCue,
+  trial: (cue) => trySample(state.samples[cue.id]),
 });
 const queue = new Queue({ kinds: () => state.kinds, asks: () => state.queue.approve, changed: take });
 

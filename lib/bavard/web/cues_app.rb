@@ -2,6 +2,7 @@
 
 require "securerandom"
 require_relative "../core/chat/line"
+require_relative "../core/cues/sample"
 require_relative "../core/cues/settings"
 require_relative "station"
 
@@ -83,8 +84,9 @@ module Bavard
         change { |document| document.merge("queue" => Core::Cues::Settings.queue(document["queue"].merge(given))) }
       end
 
-      # A made-up event, in the drafts or on the real screens.
+      # A made-up event, in the drafts or on the real screens: as it was typed, or a sample of its kind.
       post "/try" do
+        params.merge!(Core::Cues::Sample.of(text(params["kind"]))) if params["sample"] == "1"
         where = WHERE[text(params["where"])] || :draft
         line = made_up
         json(ask do |show|
@@ -131,7 +133,7 @@ module Bavard
           document, findings = ask { |show| [show.cues.document, show.cues.findings] }
           cues = document["cues"]
           {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
-           totals: ask(&:totals), also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
+           totals: ask(&:totals), samples: cues.to_h { |cue| [cue["id"], Core::Cues::Sample.for(cue)] }, also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
         # Said from the show's own thread, where no answer can be given.

@@ -2,6 +2,7 @@
 
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/cues/cue"
+require_relative "../../../lib/bavard/core/cues/sample"
 require_relative "../../../lib/bavard/core/cues/queue"
 require_relative "../../../lib/bavard/core/cues/sheet"
 require_relative "../../../lib/bavard/core/cues/words"
@@ -135,6 +136,13 @@ class CuesTest < Minitest::Test
     assert one.pull_where(10) { |pulled| pulled.id == 1 }
     refute one.pull_where(10) { |pulled| pulled.id == 2 }
     assert_equal [nil, []], [one.playing, one.waiting]
+  end
+
+  def test_a_sample_fits_the_cue_it_was_made_for
+    narrow = [{"kind" => "tip", "amount_from" => 50, "currency" => "JPY"}, {"kind" => "renewal", "months_to" => 6}, {"kind" => "visit", "number_from" => 100},
+      {"kind" => "follow", "people" => "Bo\nAnn"}, {"kind" => "gift"}]
+    told = narrow.map { |given| Bavard::Core::Cues::Sample.for(Bavard::Core::Cues::Cue.build("a", given)).values_at("name", "amount", "currency", "number") }
+    assert_equal [["kestrel_ann", "50", "JPY", nil], ["kestrel_ann", nil, nil, "6"], ["kestrel_ann", nil, nil, "100"], ["Bo", nil, nil, nil], ["kestrel_ann", nil, nil, "5"]], told
   end
 
   def test_nothing_plays_twice_whatever_the_order

@@ -7,6 +7,7 @@ module Bavard
       module Command
         # Who may where a piece names nobody.
         USUAL = %w[host moderator].freeze
+        ROLES = %w[viewer host moderator guest subscriber supporter].freeze
         LONGEST_REST = 120
 
         module_function

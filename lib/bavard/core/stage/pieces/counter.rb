@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../cues/command"
 require_relative "words"
 
 module Bavard
@@ -12,14 +13,13 @@ module Bavard
         KEY = "counter"
         LABEL = "Counter"
         ICON = "hash"
-        ROLES = %w[viewer host moderator guest subscriber supporter].freeze
         LARGEST = 1_000_000_000
 
         CONTENT = [
           Property.text("words", "words, with {count}", 120, "Birds ringed: {count}"),
           Property.number("begins_at", "begins at", -LARGEST..LARGEST, 0),
           Property.text("command", "counted by the line", 40, ""),
-          Property.some("may", "of (none: host and moderators)", ROLES, []),
+          Property.some("may", "of (none: host and moderators)", Cues::Command::ROLES, []),
           Property.number("cool_down_s", "not again within", 0..3600, 2, unit: "s")
         ].freeze
         BEGINS = [Property.number("plate_opacity", "plate opacity", 0..100, 78, unit: "%"),

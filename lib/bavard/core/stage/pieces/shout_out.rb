@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../cues/command"
 require_relative "../../look/motion"
 require_relative "words"
 
@@ -13,7 +14,6 @@ module Bavard
         KEY = "shout_out"
         LABEL = "Shout-out"
         ICON = "handshake"
-        ROLES = %w[viewer host moderator guest subscriber supporter].freeze
         LONGEST_S = 120
 
         CONTENT = [
@@ -21,7 +21,7 @@ module Bavard
           Property.number("length_s", "length", 2..LONGEST_S, 12, unit: "s", digits: 1),
           Property.switch("on_visit", "when they come to visit", true),
           Property.text("command", "by the line, then their name", 40, "!hello"),
-          Property.some("may", "of (none: host and moderators)", ROLES, []),
+          Property.some("may", "of (none: host and moderators)", Cues::Command::ROLES, []),
           Property.number("cool_down_s", "the same not again within", 0..86_400, 300, unit: "s"),
           Property.choice("picture", "picture", %w[shown none], "shown"),
           Property.choice("last_shown", "what they last showed", %w[shown none], "shown"),
@@ -36,7 +36,7 @@ module Bavard
           Property.number("plate_padding_x", "plate padding at the sides", 0..300, 60, unit: "%"),
           Property.number("plate_padding_y", "plate padding above and below", 0..300, 50, unit: "%")
         ].freeze
-        PARTS = Look::TypeSettings.of("name", "name", defaults: {"size" => 150, "weight" => 800, "colour" => "house:accent"}).freeze
+        PARTS = Look::TypeSettings.of("name", "name", defaults: {"size" => 130, "weight" => 800, "colour" => "house:accent"}).freeze
         LOOK = (WordsPiece.look(*BEGINS) + PARTS + Look::Motion.properties).freeze
         FORMED = TwoForms.formed(LOOK)
         OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze
