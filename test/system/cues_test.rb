@@ -171,6 +171,12 @@ class CuesBrowserTest < PreparedTest
       fill_in "words", with: "{name} is far too kind\t"
     end
     assert_selector ".cue-row", text: "amount from 50"
+    assert_selector ".cue-words", text: "is far too kind"
+    click_on "Try it"
+    assert_text "Plays “Another”."
+    assert_field "Amount", with: "50"
+    click_on "Skip"
+    assert_text "Nothing waits."
     open_screen(link)
     within("#try") do
       select "tips", from: "What happens"
