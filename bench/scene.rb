@@ -128,7 +128,7 @@ module Bench
   Bare = Struct.new(:typist, :port) do
     def self.open
       typist = Typist.new
-      port = Bavard::Start::Ports.free(41_000)
+      port = Bavard::Start::Ports.spare
       process = IO.popen(["ruby", File.join(__dir__, "bare_relay.rb"), typist.port.to_s, port.to_s])
       process.gets
       yield new(typist, port)

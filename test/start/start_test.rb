@@ -14,7 +14,7 @@ class StartTest < Minitest::Test
   class Started
     attr_reader :port, :folder, :pid
 
-    def initialize(port: Bavard::Start::Ports.free(rand(42_000..51_999)), folder: nil)
+    def initialize(port: Bavard::Start::Ports.spare, folder: nil)
       @port = port
       @folder = folder || Dir.mktmpdir("bavard-start").tap { |made| FileUtils.chmod(0o755, made) }
       @said = File.join(@folder, "said.txt")

@@ -20,7 +20,7 @@ class RunningApp
 
   # @param platforms [Array<Bavard::Feeds::Platform>]
   def initialize(port: nil, folder: nil, platforms: [])
-    @port = port || Bavard::Start::Ports.free(rand(20_000..39_999))
+    @port = port || Bavard::Start::Ports.spare
     @folder = folder || Dir.mktmpdir("bavard-app")
     @platforms = platforms
   end
@@ -76,7 +76,7 @@ class RunningStandin
   # @param settings [Hash] of its environment, without the name in front
   def initialize(name, pace: 0, **settings)
     @name = name
-    @web_port = Bavard::Start::Ports.free(rand(20_000..39_999))
+    @web_port = Bavard::Start::Ports.spare
     @folder = Dir.mktmpdir(name.downcase)
     @settings = {WEB_PORT: web_port, PACE: pace, FILE: File.join(@folder, "history.jsonl")}.merge(settings)
   end
@@ -132,7 +132,7 @@ class RunningOxbow < RunningStandin
 
   # @param pace [Numeric] lines a minute the demo's viewers say
   def initialize(pace: 0)
-    @irc_port = Bavard::Start::Ports.free(rand(20_000..39_999))
+    @irc_port = Bavard::Start::Ports.spare
     super("Oxbow", pace:, IRC_PORT: irc_port)
   end
 

@@ -140,7 +140,7 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_port_where_nothing_listens_is_said_to_be_so
-    @probe = FeedProbe.irc("irc://127.0.0.1:#{Bavard::Start::Ports.free(rand(30_000..38_999))}/#x").start
+    @probe = FeedProbe.irc("irc://127.0.0.1:#{Bavard::Start::Ports.spare}/#x").start
     wait_for("the reason") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "Nothing answers at 127.0.0.1"
   end

@@ -29,7 +29,7 @@ class OrdinaryServerTest < Minitest::Test
   def setup
     raise "bin/setup dev installs Debian's package ngircd" unless File.executable?(PROGRAM)
 
-    @port = Bavard::Start::Ports.free(rand(20_000..39_999))
+    @port = Bavard::Start::Ports.spare
     @folder = Dir.mktmpdir("ngircd")
     File.chmod(0o755, @folder)
     settings = File.join(@folder, "ngircd.conf")
