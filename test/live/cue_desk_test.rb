@@ -87,7 +87,10 @@ class CueDeskTest < Minitest::Test
     advance
     @desk.pull_where(@now) { |one| one.id == line.id }
     assert_predicate @desk, :changed?
+    assert_equal({off: 1}, @desk.card(nil))
     assert_nil @desk.card(nil)
+    assert_empty @desk.report[:recent]
+    assert_raises(Bavard::Error) { @desk.again(line.id, @now) }
   end
 
   def test_what_happened_is_played_again_and_tried_ones_are_for_the_draft
@@ -96,10 +99,52 @@ class CueDeskTest < Minitest::Test
     advance
     assert_equal :draft, @desk.where
     advance(6000)
-    assert @desk.again(line.id, @now)
-    refute @desk.again(99, @now)
+    @desk.again(line.id, @now)
+    assert_raises(Bavard::Error) { @desk.again(99, @now) }
     advance(1000)
     assert_equal "Ann comes to visit with 41 viewers", words
+  end
+
+  def set(kind, **values)
+    cues = @document["cues"].map { |cue| cue["kind"] == kind ? cue.merge(values.transform_keys(&:to_s)) : cue }
+    @desk.use(@document.merge("cues" => cues))
+  end
+
+  def test_what_is_played_again_or_tried_adds_nothing_and_waits_for_no_cool_down
+    set("follow", "adds" => 4, "adds_to" => "Feeder", "cool_down_s" => 600)
+    @desk.happened(event(:follow, login: "bo"), @now, test: :screens)
+    assert_empty @desk.take_added
+    line = event(:follow)
+    @desk.happened(line, @now)
+    assert_equal({"Feeder" => 4}, @desk.take_added)
+    assert_empty @desk.take_added
+    advance
+    advance(6000)
+    @desk.again(line.id, @now)
+    assert_equal 1, @desk.queue.waiting.size
+    assert_empty @desk.take_added
+  end
+
+  def test_what_cues_add_is_added_however_little_of_the_queue_is_ever_played
+    set("gift", "adds" => 2, "adds_to" => "Feeder")
+    @desk.queue.pause
+    500.times { |number| @desk.happened(event(:gift, login: "a#{number}"), @now += 5000) }
+    assert_equal({"Feeder" => 1000}, @desk.take_added)
+  end
+
+  def test_a_cue_for_the_first_of_somebody
+    set("follow", "first" => true)
+    @desk.happened(event(:follow), @now)
+    assert_empty @desk.queue.waiting
+    @desk.happened(event(:follow), @now, first: true)
+    assert_equal 1, @desk.queue.waiting.size
+  end
+
+  def test_one_cue_is_tried_whatever_the_sheet_would_choose
+    set("follow", "first" => true, "roles" => %w[host], "share_percent" => 1)
+    @desk.happened(event(:follow), @now, test: :draft, only: "cue_follow")
+    assert_equal ["cue_follow"], @desk.queue.waiting.map { |one| one.cue["id"] }
+    assert_raises(Bavard::Error) { @desk.happened(event(:follow), @now, test: :draft, only: "cue_gone") }
   end
 
   def test_ten_thousand_events_wait_bounded

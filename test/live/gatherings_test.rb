@@ -123,6 +123,63 @@ class GatheringsTest < HouseTest
     refute @show.shout_outs.add(" ")
   end
 
+  def stop(*words)
+    rules = Core::Gate::RuleSet::DEFAULT["rules"].map { |rule| rule["kind"] == "stopped_words" ? rule.merge("on" => true, "words" => words.join("\n")) : rule }
+    sets = @show.gatehouse.document["sets"].map { |set| set.merge("rules" => rules) }
+    @show.use_gate(@show.gatehouse.document.merge("sets" => sets))
+  end
+
+  def test_names_that_may_not_be_seen_are_in_no_list_and_on_no_card
+    stop("bwigru")
+    happen(:follow, "ann")
+    happen(:follow, "bwigru")
+    assert_equal [["●●●●●●", ""]], told_of("newest1")["rows"]
+    @show.leave_out("bwigru", "Teo")
+    advance
+    assert_equal [["Ann", ""]], told_of("newest1")["rows"]
+    say("mod", "!hello bw1gru", badges: ["moderator/1"])
+    assert_nil last("shout")
+    say("mod", "!hello bwigru fan", badges: ["moderator/1"])
+    assert_equal "●●●●●● fan", last("shout")["n"]
+  end
+
+  def test_a_visit_that_is_deleted_takes_its_card_and_its_alert_along
+    happen(:visit, "saltpan", number: 41)
+    assert_equal ["Saltpan", "visit"], [last("shout")["n"], last("alert")["k"]]
+    @reception.take(@lane, nil, Core::Intake.new(:delete_line, @lane.id, "m#{@number}", nil, clock.now_ms, nil))
+    advance
+    advance
+    assert_nil last("shout")
+    assert_predicate last("alert")["off"], :positive?
+  end
+
+  def test_the_first_of_somebody_is_known_after_a_restart
+    happen(:follow, "ann")
+    first = @show.prompter.instance_variable_get(:@noted).keys.last
+    assert @show.tallies.first?(first)
+    until_written
+    begin_show
+    happen(:follow, "ann")
+    happen(:tip, "ann", paid: Core::Amount.money(400, "EUR"))
+    followed, tipped = @show.prompter.instance_variable_get(:@noted).keys.last(2)
+    assert_equal [false, true], [@show.tallies.first?(followed), @show.tallies.first?(tipped)]
+  end
+
+  def test_whoever_is_left_out_counts_nothing_by_command
+    @show.leave_out("mod", "Teo")
+    say("mod", "!ringed", badges: ["moderator/1"])
+    assert_equal 0, live("counter1")["count"]
+  end
+
+  def test_an_event_that_a_rule_kept_off_plays_once_somebody_lets_it_go
+    @show.leave_out("ann", "Teo")
+    happen(:tip, "ann", "for seeds", paid: Core::Amount.money(400, "EUR"))
+    assert_nil last("alert")
+    @show.let_line_go(@show.prompter.instance_variable_get(:@noted).keys.last, "Teo")
+    advance
+    assert_equal "Ann gave 4.00 EUR", last("alert")["w"].map(&:last).join
+  end
+
   def test_what_is_posted_stands_as_long_as_it_takes_to_read
     desk = @show.desks.values.first
     assert desk.caption("captions1", "A reed warbler. Ring number K41 207 again!", clock.now_ms)

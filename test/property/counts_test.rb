@@ -53,8 +53,8 @@ class CountsPropertyTest < HouseTest
   def tallied
     tally = @show.tallies["ever"]
     numbers = %w[followers subscriptions gifts visits].to_h { |what| [what, tally.value(what)] }
-    most = @show.tallies.standings("ever").given(%w[tip], "EUR", 1).first
-    numbers.merge("worth" => tally.value("worth", "EUR"), "cause" => tally.value("cause", "EUR"), "most" => most&.last)
+    most = @show.tallies.standings("ever").given(%w[tip], "EUR").first
+    numbers.merge("worth" => tally.value("worth", "EUR"), "cause" => tally.value("cause", "EUR"), "most" => most&.worth)
   end
 
   def wanted(all)

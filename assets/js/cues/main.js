@@ -22,7 +22,7 @@ const edit = new Edit(document.querySelector("#edit"), state, {
     say(`“${cue.name}” is off the sheet.`, { undo: () => attempt(async () => take(await sendJson("/dress/cues/put-back", cue))) });
   },
   close,
-  trial: (cue) => trySample(state.samples[cue.id]),
+  trial: (cue) => trySample(cue.id, state.samples[cue.id]),
 });
 const queue = new Queue({ kinds: () => state.kinds, asks: () => state.queue.approve, changed: take });
 

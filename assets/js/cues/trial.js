@@ -2,6 +2,8 @@
 import { attempt, send } from "../house/send.js";
 
 const form = document.querySelector("#try");
+// The cue that is tried, whatever the sheet would choose.
+let only = null;
 
 // done(): something may play now
 export function trial(done, sounds) {
@@ -9,6 +11,8 @@ export function trial(done, sounds) {
     event.preventDefault();
     const values = new FormData(form);
     values.set("where", event.submitter?.value ?? "draft");
+    if (only) values.set("cue", only);
+    only = null;
     const told = await attempt(() => send("/dress/cues/try", values));
     if (!told) return;
     const ties = told.ties.length > 0 ? ` “${told.ties.join("”, “")}” fit as well, and stand behind it.` : "";
@@ -19,8 +23,9 @@ export function trial(done, sounds) {
   });
 }
 
-// A made-up event that fits a cue, as Ruby worked it out.
-export function trySample(sample) {
+// A made-up event that fits a cue, as Ruby worked it out: for that cue alone.
+export function trySample(cue, sample) {
+  only = cue;
   for (const name of ["kind", "name", "amount", "currency", "number"]) form.elements[name].value = sample[name] ?? "";
   form.requestSubmit(form.querySelector("[value=draft]"));
 }

@@ -17,9 +17,10 @@ export class AlertsPiece extends Piece {
     this.options = { height: Number.parseFloat(given.css["--text-size"]) };
   }
 
-  // card: as Ruby's CueDesk#card, or null once it is over; left: of its time, where it plays already
+  // card: as Ruby's CueDesk#card, or null once it is over; left: of its time, where it plays already; off: was pulled
   alert(card) {
-    if (card && card.i === this.shown?.card.i) return;
+    if (card?.off) this.off();
+    if (card && (!card.i || card.i === this.shown?.card.i)) return;
     this.leave();
     if (!card || (this.given.kinds.length > 0 && !this.given.kinds.includes(card.k))) return;
     const left = card.left ?? card.ms;
@@ -67,6 +68,13 @@ export class AlertsPiece extends Piece {
 
   play(element, frames, duration) {
     return frames.length > 0 && duration > 0 ? element.animate(frames, { duration, easing: this.given.motion.easing, fill: "both" }) : null;
+  }
+
+  // At once, and what is on its way out as well.
+  off() {
+    clearTimeout(this.timer);
+    this.shown = null;
+    for (const element of this.element.querySelectorAll(".alert")) element.remove();
   }
 
   leave() {

@@ -13,12 +13,12 @@ module Bavard
       # Told of a goal that is reached while it plays; or nil.
       attr_writer :reached
 
-      # @param tallies [#call, nil] gives the show's Tallies
+      # @param shared [Playout::Shared] gives the show's Tallies and its Gatehouse, where there are any
       # @param counts [#call] gives the stage's LiveCounts, or nil
       # @param clock [#call, nil] Unix milliseconds
-      def initialize(tallies, counts, clock = nil)
+      def initialize(shared, counts, clock = nil)
         @clock = clock
-        @tallies = tallies
+        @shared = shared
         @counts = counts
         @pieces = []
         @told = {}
@@ -45,9 +45,10 @@ module Bavard
 
       private
 
-      def tallies = @tallies&.call
+      def tallies = @shared.tallies&.call
+      def gate = @shared.gate&.call
       def counts = @counts.call
-      def revision = [tallies.revision, added]
+      def revision = [tallies.revision, gate&.names_revision, added]
 
       # What cues added to goals.
       def added = counts && @pieces.map { |piece| counts.number(piece) }
@@ -78,8 +79,11 @@ module Bavard
       def newest(piece)
         return [["", tallies.value(piece["since"], piece["counted"], piece["unit"]).to_s]] if piece["what"] == "count"
 
-        Core::Cues::Newest.rows(piece, tallies.standings(piece["since"]))
+        Core::Cues::Newest.rows(piece, tallies.standings(piece["since"])) { |login, name| seen(login, name) }
       end
+
+      # What the gate lets be seen of a name.
+      def seen(login, name) = gate ? gate.called(login, name, @clock&.call.to_i) : name
 
       def tell(now)
         @pieces.each { |piece| @reached&.call(piece) if now[piece["id"]][:reached] && @told[piece["id"]]&.fetch(:reached, nil) == false }

@@ -27,6 +27,7 @@ module Bavard
         @feed_name = feed_name
         @queue = Core::Cues::Queue.new
         @played = {}
+        @added = []
         @recent = []
         @lines = {}
         @random = Random.new
@@ -48,13 +49,16 @@ module Bavard
       # Something that may go on screen: an event, or a line that was paid for.
       #
       # @param line [Core::Chat::Line] as it is shown
-      #
+      # @param first [Boolean] whether it is the first of its kind its person ever did
+      # @param test [Symbol, nil] where somebody tries it: :draft or :screens
       # @param silent [Boolean] whether it is tried without a sound
-      def happened(line, now_ms, test: nil, silent: false)
-        event = Core::Cues::Event.of(line, roles: Core::Gate::Sight.new(line).roles, first_ever: line.first_time, test:, silent:) or return
+      # @param only [String, nil] id of the cue to be tried, whatever the sheet would choose
+      # @raise [Bavard::Error]
+      def happened(line, now_ms, first: false, test: nil, silent: false, only: nil)
+        event = Core::Cues::Event.of(line, roles: Core::Gate::Sight.new(line).roles, first_ever: first, test:, silent:) or return
         return if !test && now_ms - line.shown_at_ms > FRESH_MS
 
-        cue(event, line, now_ms)
+        only ? play(certain(only), event, now_ms, line) : cue(event, line, now_ms)
       end
 
       # Something that is no line, as a goal that is reached.
@@ -68,18 +72,31 @@ module Bavard
       # A certain cue, whatever the sheet would choose.
       #
       # @param event [Core::Cues::Event]
-      def play(cue, event, now_ms)
-        remember(Recent.new(event, cue["id"], [], [], nil))
+      def play(cue, event, now_ms, line = nil)
+        remember(Recent.new(event, cue["id"], [], [], line))
+        note(cue, event, now_ms)
         wait(cue, event, now_ms)
       end
 
-      # One that happened lately, once more.
+      # One that happened lately, once more, as it was played then. It counts for nothing.
       #
-      # @return [Boolean] false where it is no longer known
+      # @raise [Bavard::Error]
       def again(line_id, now_ms)
-        known = @recent.find { |one| one.event.id == line_id } or return false
-        cue(known.event.dup, known.line, now_ms)
-        true
+        known = @recent.find { |one| one.event.id == line_id } or raise Error, "That was too long ago to be played again here."
+        cue = @cues[known.cue] || @sheet.choose(known.event, now_ms:, began_ms:).cue&.then { |chosen| @cues[chosen["id"]] }
+        raise Error, "No cue is for that." unless cue
+
+        @lines[known.event.id] = known.line
+        wait(cue, known.event.dup, now_ms)
+      end
+
+      # What cues add to goals, challenges and counters since that was asked last.
+      #
+      # @return [Hash{String => Numeric}] by what they are called
+      def take_added
+        added = @added.group_by(&:last).transform_values { |all| all.sum(&:first) }
+        @added.clear
+        added
       end
 
       # @param waiting_id [Integer, nil] nil: what plays
@@ -89,9 +106,14 @@ module Bavard
         one && told(one)[:words][0, 120]
       end
 
-      # What was pulled or deleted plays no more.
+      # What was pulled or deleted plays no more, now or again.
       def pull_where(now_ms)
-        @changed = true if @queue.pull_where(now_ms) { |event| (line = @lines[event.id]) && yield(line) }
+        playing = @queue.playing
+        @recent.reject! { |one| one.line && yield(one.line) }
+        return unless @queue.pull_where(now_ms) { |event| (line = @lines[event.id]) && yield(line) }
+
+        @changed = true
+        @pulled = playing.id
       end
 
       def skip(now_ms)
@@ -122,8 +144,12 @@ module Bavard
       # @return [PlayedCue, nil] what plays
       def playing = @queue.playing && played(@queue.playing)
 
-      # @return [Hash, nil] what plays, as pages draw it
-      def card(wardrobe) = playing&.card(wardrobe, @began_playing_ms)
+      # @return [Hash, nil] what plays, as pages draw it; off: what was pulled while it played, asked once
+      def card(wardrobe)
+        pulled = @pulled
+        @pulled = nil
+        playing&.card(wardrobe, @began_playing_ms) || (pulled && {off: pulled})
+      end
 
       # @return [Core::Flurry::Flurry::Wish, nil] what flies with what plays
       def wish(wardrobe) = playing&.wish(wardrobe, @random)
@@ -168,11 +194,23 @@ module Bavard
         choice = @sheet.choose(event, now_ms:, played: @played, began_ms:, chance: @random.rand)
         remember(Recent.new(event, choice.cue && choice.cue["id"], choice.ties, choice.passed, line))
         cue = choice.cue && @cues[choice.cue["id"]] or return
+        note(cue, event, now_ms)
         wait(cue, event, now_ms)
       end
 
-      def wait(cue, event, now_ms)
+      # What is only tried counts for nothing.
+      def note(cue, event, now_ms)
+        return if event.test
+
         @played[cue["id"]] = now_ms
+        adds = Core::Cues::Cue.adds(cue)
+        @added << adds if adds
+      end
+
+      # @raise [Bavard::Error]
+      def certain(cue_id) = @cues[cue_id] || raise(Error.new("That cue is no longer on the sheet.", field: "cue"))
+
+      def wait(cue, event, now_ms)
         @queue.add(event, cue, now_ms, importance: cue["importance"], length_ms: (cue["length_s"] * 1000).round, joins: cue["joins"])
       end
 

@@ -42,7 +42,10 @@ module Bavard
       end
 
       # @param wish [Core::Flurry::Flurry::Wish] of a cue
-      def wish(wish, now_ms) = @flurries.each { |id, flurry| fly(id, flurry.wish(wish, now_ms)) }
+      def wish(wish, now_ms)
+        @flurries.each { |id, flurry| fly(id, flurry.wish(wish, now_ms)) }
+        remember(wish.line_id) if wish.line_id && @flurries.any?
+      end
 
       # What was pulled flies no more.
       def ground(line_id) = (@ground << line_id if @lines.delete(line_id))

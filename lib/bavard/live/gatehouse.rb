@@ -27,12 +27,14 @@ module Bavard
         @hold = Core::Chat::Hold.new
         @held = {}
         @counts = RuleCounts.new
+        @uses = 0
         use(document)
       end
 
       # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
       def use(document, ladder = nil)
         @document = document
+        @uses += 1
         @brake = Core::Gate::Brake.from(document["brake"])
         @ladder = ladder || Core::Gate::Ladder.from(Core::Gate::Settings.in_force(document)["rules"])
         @rehearsed = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
@@ -53,6 +55,18 @@ module Bavard
 
       # @return [Core::Gate::Verdict] of a made-up line, by what made-up lines came before it
       def rehearse(line) = @ladder.take(line, @rehearsed)
+
+      # A name that stands on the picture without a line.
+      #
+      # @return [String, nil] what may be seen of it; nil: nothing
+      def called(login, name, now_ms)
+        person = Core::Chat::Person.new(nil, login, name, nil, [])
+        line = Core::Chat::Line.new(0, nil, nil, person, :said, "", [], now_ms)
+        @ladder.called(Core::Gate::Sight.new(line), @memory)
+      end
+
+      # @return [Object] another one whenever other names may be seen
+      def names_revision = [@uses, left_out.changes]
 
       # What rules did before this process began.
       def recount(at_ms, rule) = rule && @counts.count(at_ms, [rule])

@@ -54,7 +54,7 @@ module Bavard
       def introduce(line_id, by)
         person = prompter.find(line_id).line.person
         shout_outs.add(person.display_name, person:) or
-          raise Error.new("No stage has a shout-out piece on it, or that card waits already.", field: "line")
+          raise Error.new("No stage has a shout-out piece on it, the card waits already, or the gate keeps that name off.", field: "line")
         deed("shout_out", by, line_id:, about: person.login)
       end
 
@@ -155,7 +155,7 @@ module Bavard
         @house.journal.later { |lines| lines.pull_line(line_id) }
         prompter.enter(line_id, "pulled")
         enlarge_again(nil) if prompter.large == line_id
-        cues.pull_where(now_ms) { |line| line.id == line_id }
+        pull_cues { |line| line.id == line_id }
         true
       end
 
@@ -179,6 +179,7 @@ module Bavard
       def show_now(noted)
         line = noted.line.as_shown(noted.verdict.shown, wardrobe.emotes).dup
         line.shown_at_ms = now_ms
+        cue(line)
         aired = desks.each_value.map { |desk| desk.show(line) }.any?
         steps = [["let go", now_ms, nil], ["shown", now_ms, aired ? :aired : :nowhere]]
         @house.journal.settle(Store::Lines::Outcome.new(line.id, aired, false, steps, now_ms))

@@ -60,13 +60,8 @@ module Bavard
         return unless @cue["flurry_count"].positive?
 
         way = @cue["flurry_way"] unless @cue["flurry_way"] == Cue::AS_PIECE
-        Core::Flurry::Flurry::Wish.new(emotes: emotes(wardrobe, random), many: @cue["flurry_count"], way:, from: Cue::FROM[@cue["flurry_from"]])
-      end
-
-      # @return [Array(Integer, String), nil] how much is added to what, of those that became one each time
-      def adds
-        number, to = @cue.values_at("adds", "adds_to")
-        [number * @events.size, to] unless number.zero? || to.empty?
+        Core::Flurry::Flurry::Wish.new(emotes: emotes(wardrobe, random), many: @cue["flurry_count"], way:, from: Cue::FROM[@cue["flurry_from"]],
+          line_id: @line&.id)
       end
 
       # @return [Hash] for the host's pages

@@ -21,8 +21,8 @@ module Bavard
       EMPTY = Core::Stage::Document.empty.freeze
       # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
       # the host's name.
-      # voices gives the show's voice rooms, tallies what was counted.
-      Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies)
+      # voices gives the show's voice rooms, tallies what was counted, gate its Gatehouse.
+      Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies, :gate)
 
       attr_reader :topic, :document, :revision
       # How far its lines' time is behind, and the moment at which it stands still, or nil.
@@ -49,7 +49,7 @@ module Bavard
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
         @chats = {}
         @voiced = VoicedPieces.new(shared)
-        @counted = CountedPieces.new(shared.tallies, -> { @live&.counts }, live&.method(:now_ms))
+        @counted = CountedPieces.new(shared, -> { @live&.counts }, live&.method(:now_ms))
         @flown = FlownPieces.new(shared.wardrobe)
         @styles = {}
         @liveliness = Liveliness.new
@@ -112,9 +112,10 @@ module Bavard
         @shouted = true
       end
 
-      # What plays of the cue sheet, or nil.
+      # What plays of the cue sheet, or nil; or off: what was pulled while it played.
       def alert=(card)
-        @alert = card
+        @pulled_alert = card[:off] if card&.key?(:off)
+        @alert = card&.key?(:off) ? nil : card
         @alerted = true
       end
 
@@ -235,7 +236,7 @@ module Bavard
         @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
         calm(change, now_ms) if change[:in]
         change[:large] = large_card if @enlarged
-        change[:alert] = @alert if @alerted
+        change[:alert] = alert_told if @alerted
         change[:shout] = @shout if @shouted
         voices = @voiced.changes(now_ms)
         change[:voices] = voices if voices.any?
@@ -244,6 +245,13 @@ module Bavard
         change.merge!(@flown.changes)
         change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
+      end
+
+      # What was pulled goes at once, also where the next begins already.
+      def alert_told
+        pulled = @pulled_alert
+        @pulled_alert = nil
+        pulled ? {off: pulled, **@alert.to_h} : @alert
       end
 
       def add_changes(change, chat, moved)

@@ -118,8 +118,7 @@ module Bavard
 
       # @return [Symbol] :aired, :draft or :nowhere
       def show(lane, line)
-        @show.cues.happened(line, @show.now_ms, test: lane.feed.draft_only ? :draft : nil) unless line.kind == :said
-        @show.shout_outs.visited(line, @show.now_ms) if line.kind == :visit && !lane.feed.draft_only
+        lane.feed.draft_only ? @show.cues.happened(line, @show.now_ms, test: :draft) : @show.cue(line)
         desks = @show.desks.each_value
         return desks.map { |desk| desk.show_draft(line) }.any? ? :draft : :nowhere if lane.feed.draft_only
 
@@ -160,7 +159,7 @@ module Bavard
         held.each { |one| gone(one) }
         @show.desks.each_value { |desk| desk.pull_where { |line| line.feed_id == lane.id && yield(line) } }
         lane.pull_where(&chosen)
-        @show.cues.pull_where(@show.now_ms) { |line| line.feed_id == lane.id && yield(line) }
+        @show.pull_cues { |line| line.feed_id == lane.id && yield(line) }
         @show.prompter.pulled_where { |line| line.feed_id == lane.id && yield(line) }
       end
 

@@ -15,8 +15,8 @@ module Bavard
       FRESH_MS = 120_000
       # Their ids are others than those of alerts.
       FIRST_ID = 1_000_000
-      # One that waits, or plays.
-      Waiting = Struct.new(:id, :fellow, :person)
+      # One that waits, or plays. line:: of a visit, or nil
+      Waiting = Struct.new(:id, :fellow, :person, :line)
 
       attr_reader :playing
 
@@ -42,13 +42,15 @@ module Bavard
 
       # @param name [String]
       # @param person [Core::Chat::Person, nil] who that is, where a feed told
-      # @return [Boolean] whether it plays, or waits
-      def add(name, person: nil)
+      # @param line [Core::Chat::Line, nil] with which the card goes when it is pulled
+      # @return [Boolean] whether it plays, or waits; not where no stage has such a piece, the card waits already, or the gate lets
+      #   that name be seen nowhere
+      def add(name, person: nil, line: nil)
         key = Core::Cues::Fellow.key(name)
         return false if key.empty? || @waiting.size >= MOST_WAITING || pieces.empty? || at_hand?(key)
 
-        fellow = @fellows[key] || (person && @fellows[Core::Cues::Fellow.key(person.login)]) || without_card(key, name)
-        @waiting << Waiting.new(@number += 1, fellow, person)
+        fellow = @fellows[key] || (person && @fellows[Core::Cues::Fellow.key(person.login)]) || without_card(key, name) or return false
+        @waiting << Waiting.new(@number += 1, fellow, person, line)
         true
       end
 
@@ -66,7 +68,13 @@ module Bavard
 
         piece = pieces.find { |one| one["on_visit"] } or return
         name = line.person.display_name
-        add(name, person: line.person) if cooled?(name, piece, now_ms)
+        add(name, person: line.person, line:) if cooled?(name, piece, now_ms)
+      end
+
+      # Visits that were pulled or deleted.
+      def pull_where(now_ms)
+        @waiting.reject! { |one| one.line && yield(one.line) }
+        skip(now_ms) if @playing&.line && yield(@playing.line)
       end
 
       def skip(now_ms)
@@ -89,6 +97,7 @@ module Bavard
 
       # A screen is gone, or cannot be heard.
       def closed(screen_id, now_ms) = @sounding.closed(screen_id, now_ms)
+      def failed(screen_id, now_ms) = @sounding.failed(screen_id, now_ms)
 
       private
 
@@ -96,8 +105,11 @@ module Bavard
         @show.desks.each_value.flat_map { |desk| desk.shown_document["pieces"].select { |piece| piece["kind"] == KIND && !piece["hidden"] } }
       end
 
+      # Whoever may not be seen on the picture is not introduced either.
       def without_card(key, name)
-        Core::Cues::Fellow.new(key:, name: Core::Chat::Cleaning.text(name).delete_prefix("@")[0, 120], words: "", last_shown: "", clips: [])
+        name = Core::Chat::Cleaning.text(name).delete_prefix("@")[0, 120]
+        seen = @show.gatehouse.called(key, name, @show.now_ms) or return
+        Core::Cues::Fellow.new(key:, name: seen, words: "", last_shown: "", clips: [])
       end
 
       def at_hand?(key) = @playing&.fellow&.key == key || @waiting.any? { |one| one.fellow.key == key }

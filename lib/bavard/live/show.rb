@@ -6,6 +6,7 @@ require_relative "broadcast"
 require_relative "desk_report"
 require_relative "feed_door"
 require_relative "figures"
+require_relative "happenings"
 require_relative "mailbox"
 require_relative "moderation"
 require_relative "reception"
@@ -22,15 +23,12 @@ module Bavard
     class Show
       include Broadcast
       include FeedDoor
+      include Happenings
       include Moderation
       include ShowLoading
       include StageDoor
 
       ANSWER_WITHIN_S = 10
-      # Within this, the same goal was reached once.
-      SAME_MS = 10_000
-      # What was said longer ago is no command any more.
-      COMMAND_MS = 20_000
       IDLE_S = 1.0
       # What page asked for what, and where the answer goes.
       Question = Struct.new(:work, :answer)
@@ -106,36 +104,6 @@ module Bavard
         @house.journal.later { @house.shows.keep_cues(id, document) }
         record.cues = document
         cues.use(document)
-      end
-
-      # Something happened that challenges may count.
-      #
-      # @param event [Core::Cues::Event]
-      def counted(event) = desks.each_value { |desk| told_ended(desk.happened(event, now_ms)) }
-
-      # A line may be a command: for counters, and for shout-outs.
-      #
-      # @param line [Core::Chat::Line]
-      def said(line)
-        now = now_ms
-        return if intake_over?(line, now)
-
-        roles = Core::Gate::Sight.new(line).roles
-        desks.each_value { |desk| desk.said(line.text, roles, now) }
-        shout_outs.said(line, roles, now)
-      end
-
-      # A goal is reached, a challenge reached or missed: the cue sheet says what happens then. Of several stages that show the
-      # same, it is told once.
-      #
-      # @param how [String] reached or missed
-      def reached(piece, how)
-        now = now_ms
-        title = piece["title"]
-        return if now - (@ended ||= {}).fetch([title, how], 0) < SAME_MS
-
-        @ended[[title, how]] = now
-        cues.happen(Core::Cues::Event.new(id: @house.ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
       end
 
       # Everything wears what there is now, also what stands already.
@@ -223,13 +191,14 @@ module Bavard
           end
         end
         @house.reject(:screen, "a report that cannot be read") unless read
-        sounding.failed(connection.id, now_ms) if desk.screens.silent?(connection)
+        [sounding, shout_outs].each { |heard| heard.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
       end
 
       def advance
         now = now_ms
         use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
         @reception.advance(now)
+        voices.advance(now)
         play(now)
         desks.each_value do |desk|
           told_ended(desk.advance_live(now))
@@ -246,35 +215,6 @@ module Bavard
         prompter.voices = voices.strip
         prompter.cues = cues.brief
         prompter.flush(now)
-      end
-
-      # Voices and cues.
-      def play(now)
-        voices.advance(now)
-        tallies.advance(now)
-        cues.advance(now)
-        shout_outs.advance(now)
-        return unless cues.changed?
-
-        card = cues.card(wardrobe)
-        draft_only = cues.where == :draft
-        desks.each_value { |desk| desk.alert(card, draft_only:) }
-        cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
-      end
-
-      def intake_over?(line, now) = now - line.shown_at_ms > COMMAND_MS
-
-      # @param ended [Array<Array(Hash, String)>] challenges, and how
-      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
-
-      # What is there besides its words: emotes that fly, a sound, and what it adds to goals.
-      def begin_cue(now, draft_only)
-        wish = cues.wish(wardrobe)
-        adds, to = cues.playing.adds
-        desks.each_value { |desk| told_ended(desk.add_to(to, adds)) } if adds && !draft_only
-        desks.each_value { |desk| desk.fly(wish, now, draft_only:) } if wish
-        heard = cues.playing.heard
-        heard ? sounding.play(heard, now, cues.length_ms) : sounding.stop
       end
 
       # @return [Core::Chat::Line, nil] as it would be shown

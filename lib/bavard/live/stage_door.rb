@@ -52,7 +52,7 @@ module Bavard
       end
 
       def desk_with(stage, entries)
-        shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies })
+        shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies }, -> { @gatehouse })
         desk = StageDesk.new(stage, @house, shared, entries:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         desk.air.reached = ->(piece) { reached(piece, "reached") }
         desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if prompter[line_id] }

@@ -10,6 +10,8 @@ module Bavard
     class Tallies
       # Goals whose time is over.
       MOST_CLOSED = 50
+      # Events of which it is remembered that they were their person's first.
+      MOST_FIRSTS = 2000
       SPANS = %w[broadcast day month ever].freeze
 
       attr_reader :began_ms
@@ -24,6 +26,7 @@ module Bavard
         @tallies = SPANS.to_h { |span| [span, counted(span, now_ms)] }
         @standings = SPANS.to_h { |span| [span, stood(span, now_ms)] }
         @day = beginning("day", now_ms)
+        @firsts = {}
       end
 
       # The broadcast begins.
@@ -38,9 +41,13 @@ module Bavard
       # @return [Core::Cues::Event, nil] what happened
       def take(line)
         event = Core::Cues::Event.of(line, roles: []) or return
+        note_first(line.id) unless standings("ever").known?(event.kind, event.login)
         [*@tallies.each_value, *@standings.each_value].each { |counted| counted.take(event) }
         event
       end
+
+      # @return [Boolean] whether that was the first of its kind its person ever did, as far as Bavard knows
+      def first?(line_id) = @firsts.key?(line_id)
 
       # @return [Core::Cues::Standings] of a span
       def standings(span) = @standings.fetch(span)
@@ -91,6 +98,11 @@ module Bavard
       end
 
       private
+
+      def note_first(line_id)
+        @firsts[line_id] = true
+        @firsts.shift if @firsts.size > MOST_FIRSTS
+      end
 
       def counted(span, now_ms)
         @store&.since(@show_id, began(span, now_ms)) || Core::Cues::Tally.new

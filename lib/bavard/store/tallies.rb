@@ -14,15 +14,17 @@ module Bavard
       KINDS = Core::Cues::Tally::COUNTED.values.flatten.uniq.freeze
 
       # What stands beside a name in the log may be another name each time: the last one counts.
-      LAST_NAME = "(ARRAY_AGG(display_name ORDER BY arrived_at_ms DESC))[1]"
+      LATEST = "ORDER BY arrived_at_ms DESC, display_name DESC, #{WORTH} DESC NULLS LAST".freeze
+      LAST = {"display_name" => :name, WORTH => :last_worth}
+        .map { |what, name| Sequel.lit("(ARRAY_AGG(#{what} #{LATEST}))[1]").as(name) }.freeze
 
       def initialize(db)
         @db = db
       end
 
       # @param since_ms [Integer] Unix milliseconds
-      # @return [Core::Cues::Tally]
       # @param until_ms [Integer, nil] what came later does not count
+      # @return [Core::Cues::Tally]
       def since(show_id, since_ms, until_ms: nil)
         counted = of(show_id, since_ms)
         counted = counted.where { arrived_at_ms < until_ms } if until_ms
@@ -32,17 +34,21 @@ module Bavard
 
       # @return [Core::Cues::Standings]
       def standings_since(show_id, since_ms)
-        rows = of(show_id, since_ms).group(:kind, :login, Sequel.lit(UNIT)).select(:kind, :login, Sequel.lit(UNIT).as(:unit), *sums,
-          Sequel.lit("MAX(#{WORTH})").as(:largest), Sequel.lit("MAX(arrived_at_ms)").as(:last_ms), Sequel.lit(LAST_NAME).as(:name))
-        rows.each_with_object(Core::Cues::Standings.new) do |row, standings|
-          standings.add(Core::Cues::Standings::Entry.new(row[:kind], row[:login], row[:name], row[:unit], row[:times].to_i, row[:worth]&.to_i,
-            row[:largest]&.to_i, row[:last_ms]))
-        end
+        rows = of(show_id, since_ms).group(:kind, :login, Sequel.lit(UNIT)).select(:kind, :login, Sequel.lit(UNIT).as(:unit), *sums, *lasts)
+        rows.each_with_object(Core::Cues::Standings.new) { |row, standings| standings.add(entry(row)) }
       end
 
       private
 
       def of(show_id, since_ms) = @db[:lines].where(show_id:, kind: KINDS).where { arrived_at_ms >= since_ms }
+      def lasts = [Sequel.lit("MAX(#{WORTH})").as(:largest), Sequel.lit("MAX(arrived_at_ms)").as(:last_ms), *LAST]
+
+      # Sums are big decimals.
+      def entry(row)
+        worth, largest, last_worth = row.values_at(:worth, :largest, :last_worth).map { |number| number&.to_i }
+        Core::Cues::Standings::Entry.new(*row.values_at(:kind, :login, :name, :unit), row[:times].to_i, worth, largest, row[:last_ms], last_worth)
+      end
+
       def sums = [Sequel.lit("SUM(#{TIMES})").as(:times), Sequel.lit("SUM(#{WORTH})").as(:worth)]
     end
   end

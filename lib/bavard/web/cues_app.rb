@@ -84,13 +84,15 @@ module Bavard
         change { |document| document.merge("queue" => Core::Cues::Settings.queue(document["queue"].merge(given))) }
       end
 
-      # A made-up event, in the drafts or on the real screens: as it was typed, or a sample of its kind.
+      # A made-up event, in the drafts or on the real screens: as it was typed, or a sample of its kind; for what the sheet chooses,
+      # or for one cue.
       post "/try" do
         params.merge!(Core::Cues::Sample.of(text(params["kind"]))) if params["sample"] == "1"
         where = WHERE[text(params["where"])] || :draft
+        only = text(params["cue"])
         line = made_up
         json(ask do |show|
-          show.cues.happened(line, show.now_ms, test: where, silent: params["sound"] == "none")
+          show.cues.happened(line, show.now_ms, test: where, silent: params["sound"] == "none", only: only.empty? ? nil : only)
           show.cues.report[:recent].first
         end)
       end
@@ -116,7 +118,8 @@ module Bavard
 
       post "/again" do
         line_id = text(params["line"])[/\A\d{1,18}\z/]&.to_i
-        json(done: ask { |show| show.cues.again(line_id, show.now_ms) } || raise(Error, "That was too long ago to be played again here."))
+        ask { |show| show.cues.again(line_id, show.now_ms) }
+        json(done: true)
       end
 
       post "/now/:what" do

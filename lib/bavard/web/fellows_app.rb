@@ -54,7 +54,7 @@ module Bavard
       post "/:fellow/play" do
         name = fellow.name
         played = ask { |show| show.shout_outs.add(name) }
-        raise Error, "No stage has a shout-out piece on it, or that card waits already." unless played
+        raise Error, "No stage has a shout-out piece on it, the card waits already, or the gate keeps that name off." unless played
 
         json(done: true)
       end

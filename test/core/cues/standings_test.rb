@@ -40,6 +40,32 @@ class StandingsTest < Minitest::Test
     assert_equal [%w[Bo 10], %w[Ann 5]], rows(all, what: "most", counted: "gifts")
   end
 
+  def test_beside_the_newest_stands_what_they_gave_last
+    all = standings(event("tip", "ann", 1, amount: euros(90)), event("tip", "ann", 2, amount: Amount.own(300, "sparks")), event("tip", "bo", 0, amount: euros(9)))
+    assert_equal [["Ann", "300 sparks"], ["Bo", "9.00 EUR"]], rows(all, what: "list", counted: "worth")
+  end
+
+  def test_names_that_may_not_be_seen_make_room_for_the_next
+    all = standings(event("follow", "ann", 1), event("follow", "bo", 2), event("follow", "cy", 3))
+    seen = Newest.rows({"what" => "list", "counted" => "followers", "unit" => "EUR", "rows" => 2}, all) { |login, name| login == "cy" ? nil : name.upcase }
+    assert_equal [["BO", ""], ["ANN", ""]], seen
+  end
+
+  # However many there are, only the foremost are kept in order.
+  def test_the_foremost_of_thousands_are_those_that_sorting_all_would_give
+    random = Random.new(4)
+    happened = Array.new(5000) { |at| event("tip", "p#{random.rand(900)}", at, amount: Amount.money(random.rand(1..9000), "EUR")) }
+    all = Standings.new
+    happened.each_with_index { |one, at| all.take(one).tap { rows(all, what: "largest", counted: "worth") if at == 500 } }
+    people = happened.group_by(&:login)
+    largest = people.transform_values { |theirs| theirs.map { |one| one.amount.number }.max }.sort_by { |login, cents| [-cents, login] }
+    worth = people.transform_values { |theirs| theirs.sum { |one| one.amount.number } }.sort_by { |login, cents| [-cents, login] }
+    expected = ->(list) { list.first(20).map { |login, cents| [login.capitalize, Amount.money(cents, "EUR").words] } }
+    assert_equal expected.call(largest), rows(all, what: "largest", counted: "worth", rows: 20)
+    assert_equal expected.call(worth), rows(all, what: "most", counted: "worth", rows: 20)
+    assert_operator all.largest(%w[tip], "EUR").size, :<, people.size
+  end
+
   def test_a_person_is_called_as_they_were_called_last
     all = standings(event("follow", "ann", 5, name: "Ann II"), event("follow", "ann", 2, name: "Ann"))
     assert_equal [["Ann II", ""]], rows(all)

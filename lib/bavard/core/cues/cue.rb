@@ -112,6 +112,12 @@ module Bavard
         # @return [Array<String>] ids of the files it plays
         def files(cue) = cue.values_at("sound", "film").compact
 
+        # @return [Array(Numeric, String), nil] how much each event of it adds to what
+        def adds(cue)
+          number, to = cue.values_at("adds", "adds_to")
+          [number, to] unless number.zero? || to.strip.empty?
+        end
+
         # @return [String, nil] what it does besides its words, in few words
         def also(cue)
           said = [cue["picture"] && "a picture", cue["film"] && "a film", cue["sound"] && "a sound", cue["aloud"] && "read aloud",

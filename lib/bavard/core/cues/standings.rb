@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "ranking"
 require_relative "tally"
 
 module Bavard
@@ -9,61 +10,71 @@ module Bavard
       # told in.
       class Standings
         # What one person did of one kind in one currency or unit. times:: gifts each one; worth:: in all, and largest:: of one, in
-        # its smallest unit; last_ms:: when last
-        Entry = Struct.new(:kind, :login, :name, :unit, :times, :worth, :largest, :last_ms)
+        # its smallest unit; last_ms:: when last, and last_worth:: of that one
+        Entry = Struct.new(:kind, :login, :name, :unit, :times, :worth, :largest, :last_ms, :last_worth) do
+          # @param other [Entry] of the same person
+          def absorb(other)
+            self.times += other.times
+            self.worth = worth || other.worth ? worth.to_i + other.worth.to_i : nil
+            self.largest = [largest, other.largest].compact.max
+            return if ([last_ms, name, last_worth.to_i] <=> [other.last_ms, other.name, other.last_worth.to_i]).positive?
 
-        # @return [Integer, nil] when the first of all was, of each person's last ones
+            %i[last_ms name last_worth unit].each { |what| self[what] = other[what] }
+          end
+        end
+        # Orders that are asked for again and again.
+        MOST_RANKINGS = 60
+
+        # @return [Integer] when the first of all was, of each person's last ones
         attr_reader :first_ms, :changes
 
         def initialize
           @entries = {}
+          @known = {}
+          @rankings = {}
           @changes = 0
         end
 
+        # @return [Boolean] whether that person did anything of that kind
+        def known?(kind, login) = @known.key?([kind, login])
+
         # @param entry [Entry] what is known already, or came
         def add(entry)
-          known = @entries[[entry.kind, entry.login, entry.unit]]
           @changes += 1
+          @known[[entry.kind, entry.login]] = true
           @first_ms = [@first_ms, entry.last_ms].compact.min
-          return @entries[[entry.kind, entry.login, entry.unit]] = entry unless known
-
-          known.times += entry.times
-          known.worth = sum(known.worth, entry.worth)
-          known.largest = [known.largest, entry.largest].compact.max
-          known.last_ms, known.name = [[known.last_ms, known.name], [entry.last_ms, entry.name]].max
+          @rankings.each_value { |ranking| ranking.take(entry) }
+          known = @entries[[entry.kind, entry.login, entry.unit]]
+          known ? known.absorb(entry) : @entries[[entry.kind, entry.login, entry.unit]] = entry
         end
 
         # @param event [Event]
         def take(event)
           amount = event.amount
           add(Entry.new(event.kind, event.login, event.name, amount && (amount.currency || amount.unit), Tally.times(event.kind, event.number),
-            amount&.number, amount&.number, event.at_ms))
+            amount&.number, amount&.number, event.at_ms, amount&.number))
         end
 
         # @param kinds [Array<String>]
         # @return [Array<Entry>] the newest first, of each person once
-        def newest(kinds, most) = of(kinds).sort_by { |one| [-one.last_ms, one.login] }.uniq(&:login).first(most)
+        def newest(kinds) = ranking(kinds, :last_ms)
 
         # @param unit [String] currency or the platform's own
         # @return [Array<Entry>] the largest single one first
-        def largest(kinds, unit, most)
-          of(kinds).select { |one| one.unit == unit && one.largest }.sort_by { |one| [-one.largest, one.login] }.uniq(&:login).first(most)
-        end
+        def largest(kinds, unit) = ranking(kinds, :largest, unit)
 
-        # @return [Array<Array(String, Integer)>] names and how many, who did most first
-        def most(kinds, most) = ranked(of(kinds), most, &:times)
+        # @return [Array<Entry>] by times, who did most first
+        def most(kinds) = ranking(kinds, :times)
 
-        # @return [Array<Array(String, Integer)>] names and how much in all, in the smallest unit
-        def given(kinds, unit, most) = ranked(of(kinds).select { |one| one.unit == unit && one.worth }, most, &:worth)
+        # @return [Array<Entry>] by worth: how much in all, in the smallest unit
+        def given(kinds, unit) = ranking(kinds, :worth, unit)
 
         private
 
-        def of(kinds) = @entries.each_value.select { |one| kinds.include?(one.kind) }
-        def sum(one, other) = one || other ? one.to_i + other.to_i : nil
-
-        def ranked(entries, most, &figure)
-          all = entries.group_by(&:login).map { |login, theirs| [login, theirs.max_by(&:last_ms).name, theirs.sum(&figure)] }
-          all.sort_by { |login, _, value| [-value, login] }.first(most).map { |_, name, value| [name, value] }
+        def ranking(*asked)
+          known = @rankings.delete(asked) || Ranking.new(*asked).fill(@entries.each_value)
+          @rankings.shift if @rankings.size >= MOST_RANKINGS
+          (@rankings[asked] = known).to_a
         end
       end
     end

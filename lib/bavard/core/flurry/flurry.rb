@@ -13,8 +13,8 @@ module Bavard
       # lines at the same times with the same seed fly the same.
       class Flurry
         # What a cue asks for: emotes as [text, picture, ratio, moves], how many, which way (nil: the piece's), from where (shares
-        # of width and height, or nil).
-        Wish = Struct.new(:emotes, :many, :way, :from, keyword_init: true)
+        # of width and height, or nil); line_id:: with whose line they go when it is pulled, or nil.
+        Wish = Struct.new(:emotes, :many, :way, :from, :line_id, keyword_init: true)
         # Over how long a cue's are let go.
         WISH_OVER_MS = 2400
         SECOND_MS = 1000
@@ -24,7 +24,6 @@ module Bavard
         Growing = Struct.new(:flight, :until_ms)
         # Whose it is: line_id and person, or nobody's.
         Whose = Struct.new(:line_id, :person)
-        NOBODY = Whose.new.freeze
 
         # @return [Hash{Symbol => Integer}] how many did not fly, by the ceiling that was reached
         attr_reader :refused
@@ -65,7 +64,8 @@ module Bavard
 
           step_ms = WISH_OVER_MS / [wish.many, 1].max
           asked = Pilot::Asked.new(way: wish.way, from: wish.from)
-          Array.new(wish.many) { |at| made(wish.emotes[at % wish.emotes.size], NOBODY, now_ms, wait_ms: at * step_ms, asked:) }.compact
+          whose = Whose.new(wish.line_id, nil)
+          Array.new(wish.many) { |at| made(wish.emotes[at % wish.emotes.size], whose, now_ms, wait_ms: at * step_ms, asked:) }.compact
         end
 
         private

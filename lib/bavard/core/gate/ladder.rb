@@ -46,6 +46,18 @@ module Bavard
           verdict
         end
 
+        # What may be seen of a name that stands on the picture without a line, as in a list of the newest: by the rules that
+        # look at names.
+        #
+        # @param sight [Sight] of a line of that person, with nothing said
+        # @return [String, nil] nil: it may not stand there
+        def called(sight, memory)
+          findings = @rules.select { |rule| rule.class::NAMES }.flat_map { |rule| rule.judge(sight, memory) || [] }
+          return if findings.any? { |finding| Verdict::GRAVITY[finding.action] >= Verdict::GRAVITY[:hold] }
+
+          findings.find(&:name)&.name || sight.person.display_name
+        end
+
         private
 
         def of(sight, memory)

@@ -22,16 +22,21 @@ module Bavard
 
         # @param entries [Array<Entry>]
         def initialize(entries = [])
+          @changes = 0
           @by_key = {}
           @found = {}
           entries.each { |entry| add(entry) }
         end
+
+        # @return [Integer] another one whenever somebody else is left out
+        attr_reader :changes
 
         def add(entry)
           key = LeftOut.key(entry.name)
           return if key.empty?
 
           @found.clear
+          @changes += 1
           @by_key[key] = (@by_key[key] || []).reject { |other| other.feed_id == entry.feed_id } << entry
         end
 
@@ -39,17 +44,19 @@ module Bavard
         def take_back(name, feed_id = nil)
           key = LeftOut.key(name)
           @found.clear
+          @changes += 1
           gone, rest = (@by_key[key] || []).partition { |entry| entry.feed_id == feed_id }
           rest.empty? ? @by_key.delete(key) : @by_key[key] = rest
           gone.first
         end
 
+        # @param person [Chat::Person] of no feed: left out anywhere counts
         # @return [Entry, nil] that counts for this person now
         def find(person, at_ms)
           return if @by_key.empty?
 
           entries = entries_of(person.login) || (person.display_name != person.login && entries_of(person.display_name)) || return
-          entries.find { |entry| (entry.feed_id.nil? || entry.feed_id == person.feed_id) && (entry.until_ms.nil? || at_ms < entry.until_ms) }
+          entries.find { |entry| on?(entry.feed_id, person.feed_id) && (entry.until_ms.nil? || at_ms < entry.until_ms) }
         end
 
         def size = @by_key.size
@@ -57,6 +64,8 @@ module Bavard
         def to_a = @by_key.values.flatten
 
         private
+
+        def on?(feed_id, theirs) = feed_id.nil? || theirs.nil? || feed_id == theirs
 
         # Looking a name up is asked for each line, and mostly for the same people.
         def entries_of(name)

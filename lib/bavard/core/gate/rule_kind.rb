@@ -28,6 +28,8 @@ module Bavard
           ].freeze
         end
         EXCEPT = [].freeze
+        # Whether it looks at names, whatever is said.
+        NAMES = false
         HOUR_MS = 3_600_000
 
         # @return [Hash{String => Stage::Property}]

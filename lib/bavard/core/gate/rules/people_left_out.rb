@@ -14,6 +14,7 @@ module Bavard
         ABOUT = "Shown nowhere on the picture, whatever they write, though not banned anywhere."
         ACTIONS = %i[drop].freeze
         OWN = [].freeze
+        NAMES = true
 
         def look(sight, memory)
           entry = memory.left_out.find(sight.person, sight.at_ms) or return

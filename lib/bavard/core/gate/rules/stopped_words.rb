@@ -22,6 +22,7 @@ module Bavard
           Stage::Property.text("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
           Stage::Property.switch("names", "in names as well", true)
         ].freeze
+        NAMES = true
         # Names that were looked at lately.
         MOST_NAMES = 5000
         CLEAN = Object.new.freeze
