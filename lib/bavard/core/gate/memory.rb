@@ -16,8 +16,8 @@ module Bavard
         # Lines with fewer words are the same or they are not.
         FEWEST_WORDS = 4
         ALIKE = 0.7
-        # When, the person's key, and the words.
-        Said = Struct.new(:at_ms, :person, :words)
+        # When, the person's key, the words, and for which question it was looked at last.
+        Said = Struct.new(:at_ms, :person, :words, :looked_at)
 
         attr_reader :left_out
 
@@ -27,6 +27,7 @@ module Bavard
           @left_out = left_out
           @first_seen = first_seen
           @count = 0
+          @questions = 0
           @same = {}
           @alike = {}
           @by_person = {}
@@ -56,12 +57,12 @@ module Bavard
           return 0 if sight.words.size < FEWEST_WORDS
 
           since = sight.at_ms - within_ms
-          found = []
+          found = 0
           each_candidate(sight) do |said|
             next unless said.at_ms > since && (!by_one || said.person == sight.person.key) && alike?(said.words, sight.words)
-            break if (found << said).size == enough
+            break if (found += 1) == enough
           end
-          found.size
+          found
         end
 
         # @return [Integer] lines of that person lately, not counting this one
@@ -99,10 +100,17 @@ module Bavard
         end
 
         # Lines that share most of their words mostly share two of the smallest of their hashes (MinHash, Broder 1997).
-        def each_candidate(sight, &)
-          lists = sight.signatures.filter_map { |signature| @alike[signature] }
-          lists = [lists.flatten(1).uniq(&:object_id)] if lists.size > 1
-          lists.each { |list| list.each(&) }
+        # Each is looked at once for a question, however many it shares.
+        def each_candidate(sight)
+          question = (@questions += 1)
+          sight.signatures.each do |signature|
+            @alike[signature]&.each do |said|
+              next if said.looked_at == question
+
+              said.looked_at = question
+              yield said
+            end
+          end
         end
 
         # @return [Boolean] by the share of words in common (Jaccard)

@@ -106,7 +106,7 @@ module Bavard
           Finding.new(id, self.class::KEY, @action, seen, from, to, why, edits, name)
         end
 
-        def one(...) = [found(...)]
+        def one(seen, why, from: nil, to: nil) = [Finding.new(id, self.class::KEY, @action, seen, from, to, why, nil, nil)]
       end
     end
   end

@@ -53,11 +53,11 @@ module Bavard
           end
         end
 
-        # @return [String] the same for lines that say the same, however drawn out; numbers are told apart
+        # @return [Integer] the same for lines that say the same, however drawn out; numbers are told apart
         def sameness
           @sameness ||= begin
             letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(LETTERS, "")
-            letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z")[..LONGEST_SAME]
+            (letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z").slice(0, LONGEST_SAME)).hash
           end
         end
 

@@ -17,7 +17,7 @@ module Bavard
         OWN = [Stage::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
 
         def look(sight, _memory)
-          return if @marks.empty? || @marks.any? { |mark| mark.match?(sight.text) }
+          return if @marks.empty? || (@questions && sight.text.include?("?")) || @marks.any? { |mark| mark.match?(sight.text) }
 
           one(nil, @why)
         end
@@ -29,6 +29,7 @@ module Bavard
         # A word stands by itself; a mark may stand anywhere.
         def prepare
           @words = Lists.lines(settings["marks"], most: MOST, field: "marks")
+          @questions = @words.include?("?")
           @why = "has none of #{@words.join(" ")} in it"
           @marks = @words.map { |word| pattern(word.downcase.tr("？¿؟", "???")) }
         end

@@ -28,9 +28,7 @@ module Bavard
           # What stands between parts, kept when a text is split there.
           GAP = /([^\p{L}\p{M}\p{N}]+)/
           ASCII_GAP = /([^a-z0-9]+)/
-          MORE_THAN_WORDS = /[^a-z0-9 ]/
-          # Signs at the end of a line part nothing.
-          LAST_SIGNS = 2
+          MORE_THAN_WORDS = /[^a-z0-9]/
           GAP_BUT_SIGNS = /([^\p{L}\p{M}\p{N}@$!|+]+)/
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
@@ -48,15 +46,19 @@ module Bavard
           end
 
           # @param folded [String]
-          # @return [Array<String>] its parts, each followed by what stands between it and the next
+          # @return [Array<String>] its parts, each followed by what stands between it and the next; one blank for several
           def self.parts(folded)
-            more = folded.index(MORE_THAN_WORDS)
-            return folded.split(folded.ascii_only? ? ASCII_GAP : GAP) if more && more < folded.length - LAST_SIGNS
+            return folded.split(GAP) unless folded.ascii_only?
 
-            words = (more ? folded[0, more] : folded).split
-            parts = Array.new([(words.size * 2) - 1, 0].max, " ")
-            words.each_with_index { |word, at| parts[at * 2] = word }
-            parts
+            folded.split.each_with_object([]) do |token, parts|
+              next parts << token << " " unless token.match?(MORE_THAN_WORDS)
+
+              first, *others = token.split(ASCII_GAP)
+              # Signs at the beginning belong to the gap before it.
+              first.empty? && parts.any? ? parts[-1] += others.shift : parts << first
+              parts.concat(others)
+              parts.size.even? ? parts[-1] += " " : parts << " "
+            end
           end
 
           # @param text [String]
