@@ -20,6 +20,11 @@ module Bavard
           # From here on the text is drawn from right to left, whatever it is (U+202E), until that ends.
           TURNED = "\u001E"
           TURN_ENDS = "\u001D"
+          # Words that stand on their head: at least one letter that only then is drawn like that, and none that cannot be.
+          UPSIDE_DOWN = "ɐǝɟƃɥᴉɾʞɯɹʇʌʍʎɔ"
+          STANDING = UPSIDE_DOWN + "qpdbunloszxi"
+          UPRIGHT = "aefghijkmrtvwyc" + "bdpqnulosz" + "xi"
+          ON_ITS_HEAD = /(?<![[:alpha:]])[#{STANDING}]*[#{UPSIDE_DOWN}][#{STANDING}]*(?![[:alpha:]])/
           CODE = /:[a-z0-9_+-]*[a-z][a-z0-9_+-]*:/
           # Above this a memo of characters is begun anew: there are not that many in use at once.
           MOST_REMEMBERED = 20_000
@@ -50,14 +55,28 @@ module Bavard
             folded = String.new(encoding: Encoding::UTF_8)
             from = []
             index = 0
+            heads = text.ascii_only? ? {} : on_their_heads(text)
             text.scan(UNIT) do |unit|
               piece = unit.length > 1 ? char(unit.unicode_normalize(:nfkc)) : one(text, unit, index)
               folded << piece
               piece.length.times { from << index }
               index += unit.length
+              word = heads[index] or next
+              folded << " " << TURNED << upright(word) << TURN_ENDS
+              from.push(index - 1, index - 1, *((index - word.length)...index), index - 1)
             end
             without_codes(folded, from)
           end
+
+          # @return [Hash{Integer => String}] words, by where the text goes on behind them
+          def on_their_heads(text)
+            found = {}
+            text.scan(ON_ITS_HEAD) { |word| found[Regexp.last_match.end(0)] = word }
+            found
+          end
+
+          # Letter by letter; from right to left it is read where what is turned is.
+          def upright(word) = word.tr(STANDING, UPRIGHT)
 
           # @return [String] one character's reading, perhaps none or several
           def char(char)
@@ -68,6 +87,7 @@ module Bavard
             text = text.gsub(CAPITAL_I, "|") if text.include?("I")
             return text.downcase if text.ascii_only?
 
+            text = text.gsub(ON_ITS_HEAD) { |word| "#{word} #{TURNED}#{upright(word)}#{TURN_ENDS}" } if text.match?(ON_ITS_HEAD)
             text = text.gsub(HALF_WIDTH_KANA) { |kana| kana.unicode_normalize(:nfkc) } if text.match?(HALF_WIDTH_KANA)
             text.gsub(NON_ASCII) { |run| run.length > LONGEST_REMEMBERED ? each_of(run) : runs[run] }.downcase
           end
@@ -149,7 +169,7 @@ module Bavard
             drawn.each_char.map { |one| LOOK_ALIKES[one] || one }.join.downcase(:fold)
           end
 
-          private_class_method :plain, :runs, :each_of, :one, :without_codes, :memo, :read, :drawn, :digit, :kana, :skeleton
+          private_class_method :on_their_heads, :upright, :plain, :runs, :each_of, :one, :without_codes, :memo, :read, :drawn, :digit, :kana, :skeleton
         end
       end
     end

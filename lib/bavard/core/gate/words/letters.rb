@@ -9,10 +9,10 @@ module Bavard
           # Signs that can be a letter inside of a word.
           SIGNS = "@$!|+<(#"
           # Characters that may be mistaken for one another come to one place, to look a word up by.
-          MEETS_FROM = "l1!|0345$@7+bq68922<(#v"
-          MEETS_AT = "iiiioeassattgggggzzcchu"
+          MEETS_FROM = "l1!|0345$@7+bq6892z<(#v"
+          MEETS_AT = "iiiioeassattgggggeecchu"
           STANDS = {
-            "1" => "il", "!" => "il", "|" => "il", "0" => "o", "3" => "e", "4" => "a", "@" => "a", "5" => "s", "$" => "s", "7" => "t", "+" => "t",
+            "1" => "il", "!" => "il", "|" => "il", "0" => "o", "3" => "ez", "4" => "a", "@" => "a", "5" => "s", "$" => "s", "7" => "t", "+" => "t",
             "6" => "gb", "8" => "b", "9" => "gq", "2" => "z", "(" => "c", "<" => "c", "#" => "h", "v" => "u"
           }.freeze
           # From this length on one letter written twice is taken for a slip on purpose; in a shorter word it may be another word.
