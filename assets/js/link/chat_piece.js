@@ -158,6 +158,11 @@ export class ChatPiece extends Piece {
     else this.rebuild();
   }
 
+  remove() {
+    clearInterval(this.counting);
+    super.remove();
+  }
+
   showAges() {
     for (const [id, line] of this.lines) this.showAge(line, this.cards.get(id));
   }

@@ -52,7 +52,12 @@ const two = (number) => String(number).padStart(2, "0");
 export class ClockPiece extends WordsPiece {
   constructor(id, overrides) {
     super(id, "clock", overrides);
-    setInterval(() => this.draw(), 250);
+    this.ticking = setInterval(() => this.draw(), 250);
+  }
+
+  remove() {
+    clearInterval(this.ticking);
+    super.remove();
   }
 
   style(given) {
@@ -99,9 +104,16 @@ export class NowLinePiece extends WordsPiece {
   constructor(id, overrides) {
     super(id, "now-line", overrides);
     // A face that comes late has other widths.
-    document.fonts.addEventListener("loadingdone", () => this.given && this.shrink());
+    this.loaded = () => this.given && this.shrink();
+    document.fonts.addEventListener("loadingdone", this.loaded);
     this.lines = [];
     this.index = 0;
+  }
+
+  remove() {
+    clearInterval(this.timer);
+    document.fonts.removeEventListener("loadingdone", this.loaded);
+    super.remove();
   }
 
   style(given) {
