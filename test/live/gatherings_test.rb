@@ -91,6 +91,17 @@ class GatheringsTest < HouseTest
     assert_includes(@show.cues.report[:recent].map { |one| one[:kind] }, "missed")
   end
 
+  def test_a_flood_of_events_is_no_flood_of_writing_and_nothing_of_it_is_lost
+    kept = 0
+    house.stages.define_singleton_method(:keep_live) { |*given| super(*given).tap { kept += 1 } }
+    8.times { |number| happen(:follow, "p#{number}") }
+    advance(200)
+    until_written
+    assert_includes 2..5, kept
+    begin_show
+    assert_equal 8, live("challenge1")["value"]
+  end
+
   def test_a_counter_counts_the_command_of_those_who_may
     say("ann", "!ringed")
     assert_equal 0, live("counter1")["count"]

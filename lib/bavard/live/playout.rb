@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
-require_relative "../core/look/name_colour"
 require_relative "../core/look/piece_style"
 require_relative "../core/stage/document"
 require_relative "played_chat"
 require_relative "counted_pieces"
 require_relative "flown_pieces"
 require_relative "liveliness"
+require_relative "overlays"
 require_relative "voiced_pieces"
 
 module Bavard
@@ -16,15 +16,14 @@ module Bavard
     class Playout
       # At most 30 frames a second.
       FRAME_MS = 34
-      # What a large line stands on, where the show's style names no ground.
-      LARGE_GROUND = "#10151a"
       EMPTY = Core::Stage::Document.empty.freeze
       # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
       # the host's name.
       # voices gives the show's voice rooms, tallies what was counted, gate its Gatehouse.
       Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies, :gate)
 
-      attr_reader :topic, :document, :revision
+      # overlays:: what stands there besides its lines
+      attr_reader :topic, :document, :revision, :overlays
       # How far its lines' time is behind, and the moment at which it stands still, or nil.
       attr_writer :lag_ms, :held_at_ms
       # Told of lines that left: the line's id and why, in words; or nil.
@@ -51,6 +50,7 @@ module Bavard
         @voiced = VoicedPieces.new(shared)
         @counted = CountedPieces.new(shared, -> { @live&.counts }, live&.method(:now_ms))
         @flown = FlownPieces.new(shared.wardrobe)
+        @overlays = Overlays.new(shared, live&.method(:now_ms))
         @styles = {}
         @liveliness = Liveliness.new
         @lag_ms = 0
@@ -100,25 +100,6 @@ module Bavard
         @dirty = true
       end
 
-      # The line that is being answered, or nil.
-      def large=(line)
-        @large = line
-        @enlarged = true
-      end
-
-      # A fellow host's card, or nil.
-      def shout=(card)
-        @shout = card
-        @shouted = true
-      end
-
-      # What plays of the cue sheet, or nil; or off: what was pulled while it played.
-      def alert=(card)
-        @pulled_alert = card[:off] if card&.key?(:off)
-        @alert = card&.key?(:off) ? nil : card
-        @alerted = true
-      end
-
       # @param wish [Core::Flurry::Flurry::Wish] what a cue lets go
       def fly(wish, now_ms) = @flown.wish(wish, now_ms)
 
@@ -156,7 +137,7 @@ module Bavard
       def each_line(&block) = @lines.each(&block)
 
       # @return [Boolean] whether there is something new to send
-      def changed? = @dirty || @restyled || @relived || @enlarged || @alerted || @shouted || @again.any? || parts.any?(&:changed?)
+      def changed? = @dirty || @restyled || @relived || @again.any? || parts.any?(&:changed?)
 
       # What is rehearsed stands in for the show's voice rooms; nil: no more.
       def voices=(voices)
@@ -180,7 +161,7 @@ module Bavard
         return unless due && now_ms >= due
 
         change = changes(now_ms)
-        @dirty = @restyled = @relived = @cleared = @lifted = @enlarged = @alerted = @shouted = false
+        @dirty = @restyled = @relived = @cleared = @lifted = false
         @fresh = {}
         @again.clear
         return if change.empty?
@@ -202,7 +183,7 @@ module Bavard
 
       private
 
-      def parts = [@voiced, @counted, @flown]
+      def parts = [@voiced, @counted, @flown, overlays]
 
       # Only pieces that are other ones than before are put together anew.
       def restyle
@@ -235,9 +216,7 @@ module Bavard
         change[:style] = style(@styles.slice(*@fresh.keys)) if @restyled
         @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
         calm(change, now_ms) if change[:in]
-        change[:large] = large_card if @enlarged
-        change[:alert] = alert_told if @alerted
-        change[:shout] = @shout if @shouted
+        change.merge!(overlays.changes(@document["house"]))
         voices = @voiced.changes(now_ms)
         change[:voices] = voices if voices.any?
         counted = @counted.changes
@@ -245,13 +224,6 @@ module Bavard
         change.merge!(@flown.changes)
         change[:live] = @live.report(@document, now_ms) if @live && (@relived || @restyled)
         change
-      end
-
-      # What was pulled goes at once, also where the next begins already.
-      def alert_told
-        pulled = @pulled_alert
-        @pulled_alert = nil
-        pulled ? {off: pulled, **@alert.to_h} : @alert
       end
 
       def add_changes(change, chat, moved)
@@ -265,14 +237,6 @@ module Bavard
         put(change, :out, chat, out)
         out.each { |id| @left.call(id, chat.why_gone(id)) } if @left
         put(change, :pulled, chat, pulled)
-      end
-
-      def large_card
-        return unless @large
-
-        ground = @document.dig("house", "colours", "ground", "value") || LARGE_GROUND
-        LineCard.of(@large, Core::Look::NameColour.new(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large),
-          @shared.wardrobe&.call)
       end
 
       # Nothing is painted while chat is off the picture; what stands comes and goes with it.
@@ -298,21 +262,14 @@ module Bavard
         document = @document
         standing = @veiled ? [] : @chats.values.map { |chat| [chat, chat.timeline.standing] }
         live = @live
-        large = large_card
         voices = @voiced.told
-        alert = @alert
-        shout = @shout
         counted = @counted.told
+        over = overlays.told(document["house"])
         lambda do
-          {style:, in: standing.to_h do |chat, lines|
-            [chat.id, chat.cards(lines)]
-          end, live: live&.report(document) || {}, voices:, counted:, large:, alert: running(alert), shout: running(shout),
-           now: live&.now_ms || now_ms}
+          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, voices:, counted:,
+           **over.call, now: live&.now_ms || now_ms}
         end
       end
-
-      # With what is left of its time.
-      def running(alert) = alert && @live ? alert.merge(left: [alert[:at] + alert[:ms] - @live.now_ms, 0].max) : alert
 
       # order:: ids of all pieces from back to front; pieces: those told about
       def style(styles)

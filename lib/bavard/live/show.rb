@@ -67,7 +67,10 @@ module Bavard
 
       def stop
         @mailbox.close
-        ask { @stopping = true }
+        ask do
+          desks.each_value { |desk| desk.keep_live(now_ms, at_once: true) }
+          @stopping = true
+        end
         @thread.join
         lanes.each_value(&:disconnect)
       end

@@ -6,6 +6,7 @@ require_relative "live_values"
 require_relative "playout"
 require_relative "rehearsal_room"
 require_relative "screens"
+require_relative "stage_counting"
 require_relative "stage_editor"
 require_relative "voice_rehearsal"
 
@@ -15,6 +16,8 @@ module Bavard
     # rehearsal room.
     # Belongs to its show's thread.
     class StageDesk
+      include StageCounting
+
       MOST_TEST_LINES = 20
       TEST_MARK = ["ring", "#f3b634"].freeze
       TEST_PERSON = "test"
@@ -62,60 +65,19 @@ module Bavard
 
       # @param line [Core::Chat::Line, nil] that stands large, or none
       def enlarge(line)
-        [draft, air].each { |playout| playout.large = line }
+        [draft, air].each { |playout| playout.overlays.large = line }
       end
 
       # @param card [Hash, nil] what plays of the cue sheet
       # @param draft_only [Boolean] whether somebody only tries it
       def alert(card, draft_only: false)
-        draft.alert = card
-        air.alert = card unless draft_only
-      end
-
-      # What viewers see, or will.
-      def shown_document = stage.on_air || stage.draft
-
-      # Something happened that challenges may count.
-      #
-      # @param event [Core::Cues::Event]
-      # @return [Array<Array(Hash, String)>] challenges that ended with it, and how
-      def happened(event, now_ms) = counted(live.counts.take(shown_document, event, now_ms), keep: true)
-
-      # @param called [String] the name or title of goals, challenges and counters
-      # @return [Array<Array(Hash, String)>] as {#happened}
-      def add_to(called, number)
-        ended = counted(live.counts.add(shown_document, called, number), keep: true)
-        set_live { nil }
-        ended
-      end
-
-      # A line of chat may count in a counter.
-      def said(text, roles, now_ms)
-        set_live { nil } if live.counts.said(shown_document, text, roles, now_ms)
-      end
-
-      # @param text [String] for a captions piece
-      # @return [Boolean] whether there is such a piece
-      def caption(piece_id, text, now_ms)
-        piece = shown_document["pieces"].find { |one| one["id"] == piece_id && one["kind"] == Captioning::KIND } or return false
-        live.captioning.post(piece, text, now_ms)
-        [draft, air].each(&:relive)
-        true
-      end
-
-      # Moves on challenges and captions.
-      #
-      # @return [Array<Array(Hash, String)>] as {#happened}
-      def advance_live(now_ms)
-        live.captioning.advance(shown_document, live, now_ms)
-        [draft, air].each(&:relive) if live.captioning.changed?
-        due = live.counts.due_ms(shown_document, now_ms)
-        due ? counted(live.counts.advance(shown_document, now_ms), keep: false) : []
+        draft.overlays.alert = card
+        air.overlays.alert = card unless draft_only
       end
 
       # @param card [Hash, nil] of a fellow host, by piece
       def shout(card)
-        [draft, air].each { |playout| playout.shout = card }
+        [draft, air].each { |playout| playout.overlays.shout = card }
       end
 
       # @return [Boolean] whether viewers see alerts there
@@ -152,16 +114,6 @@ module Bavard
         air.play(stage.on_air, number)
         draft.play(stage.draft, number)
         number
-      end
-
-      # Something that is set while the broadcast goes on, in the draft and on air.
-      # @yieldparam live [LiveValues]
-      def set_live
-        yield live
-        kept = live.to_h
-        stage.live = kept
-        @house.journal.later { @house.stages.keep_live(id, kept) }
-        [draft, air].each(&:relive)
       end
 
       # @return [PlayedChat::Recent, nil] what came lately in a chat piece of the draft; at least at the pace that is rehearsed
@@ -225,6 +177,7 @@ module Bavard
         draft.voices = voice_room.playing? ? voice_room : nil
         number_rested(now_ms)
         editor.flush(now_ms)
+        keep_live(now_ms)
         draft.flush(now_ms)
         air.flush(now_ms)
       end
@@ -232,7 +185,7 @@ module Bavard
       def due_ms
         now_ms = @house.clock.call
         [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms, live.captioning.due_ms(now_ms),
-          live.counts.due_ms(shown_document, now_ms)].compact.min
+          live.counts.due_ms(shown_document, now_ms), live_due_ms].compact.min
       end
 
       # @return [Hash] for the Stage and Air pages; the draft itself is told by its editor
@@ -245,14 +198,6 @@ module Bavard
       private
 
       def on_air?(kind) = (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == kind && !piece["hidden"] }
-
-      # @return [Array<Array(Hash, String)>] challenges that ended, and how
-      def counted((changed, ended), keep:)
-        return [] unless changed
-
-        keep || ended.any? ? set_live { nil } : [draft, air].each(&:relive)
-        ended.map { |piece| [piece, live.counts.state(piece).state] }
-      end
 
       def prepare_rehearsal
         @room = RehearsalRoom.new(draft, @house.ids) { |line| rehearsed?(line) }

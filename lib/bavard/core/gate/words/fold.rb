@@ -22,8 +22,8 @@ module Bavard
           TURN_ENDS = "\u001D"
           # Words that stand on their head: at least one letter that only then is drawn like that, and none that cannot be.
           UPSIDE_DOWN = "ɐǝɟƃɥᴉɾʞɯɹʇʌʍʎɔ"
-          STANDING = UPSIDE_DOWN + "qpdbunloszxi"
-          UPRIGHT = "aefghijkmrtvwyc" + "bdpqnulosz" + "xi"
+          STANDING = "#{UPSIDE_DOWN}qpdbunloszxi".freeze
+          UPRIGHT = "aefghijkmrtvwycbdpqnuloszxi"
           ON_ITS_HEAD = /(?<![[:alpha:]])[#{STANDING}]*[#{UPSIDE_DOWN}][#{STANDING}]*(?![[:alpha:]])/
           CODE = /:[a-z0-9_+-]*[a-z][a-z0-9_+-]*:/
           # Above this a memo of characters is begun anew: there are not that many in use at once.
@@ -169,7 +169,8 @@ module Bavard
             drawn.each_char.map { |one| LOOK_ALIKES[one] || one }.join.downcase(:fold)
           end
 
-          private_class_method :on_their_heads, :upright, :plain, :runs, :each_of, :one, :without_codes, :memo, :read, :drawn, :digit, :kana, :skeleton
+          private_class_method :on_their_heads, :upright, :plain, :runs, :each_of, :one, :without_codes, :memo, :read, :drawn, :digit, :kana,
+            :skeleton
         end
       end
     end
