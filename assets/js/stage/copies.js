@@ -11,7 +11,7 @@ const WAYS = {
   look: [["Put it on the chosen piece", "here"]],
   show: [
     ["As more stages", "new"],
-    ["With its gate too", "all"],
+    ["With its gate and cues too", "all"],
   ],
 };
 

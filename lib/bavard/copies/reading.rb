@@ -7,6 +7,7 @@ require_relative "../core/look/look"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
 require_relative "show_document"
+require_relative "show_files"
 require_relative "writing"
 
 module Bavard
@@ -18,7 +19,8 @@ module Bavard
       ZIP = "PK\u0003\u0004".b.freeze
       LARGEST_BYTES = 300 * 1024 * 1024
       LARGEST_JSON_BYTES = 8 * 1024 * 1024
-      LARGEST_FILE_BYTES = {"picture" => 24 * 1024 * 1024, "film" => 200 * 1024 * 1024, "font" => 12 * 1024 * 1024}.freeze
+      LARGEST_FILE_BYTES = {"picture" => 24 * 1024 * 1024, "figure" => 24 * 1024 * 1024, "film" => 200 * 1024 * 1024,
+                            "font" => 12 * 1024 * 1024, "sound" => 24 * 1024 * 1024}.freeze
       MOST_ENTRIES = 2000
       READERS = {
         Core::Stage::Document::FORMAT => ["stage", ->(given) { Core::Stage::DocumentReading.read(given) }],
@@ -76,8 +78,14 @@ module Bavard
         end
       end
 
-      # @return [Array<Array(String, String)>] kind and id of all files that stand on its stages
-      def files = stages.flat_map { |stage| Core::Stage::DocumentReading.files(stage) }.uniq
+      # @return [Array<Array(String, String)>] kind and id of all files it needs
+      def files
+        case kind
+        when "stage" then Core::Stage::DocumentReading.files(document)
+        when "show" then ShowFiles.of(document)
+        else []
+        end
+      end
 
       def brings?(sort, id) = @entries.key?(Writing.path(sort, id))
 

@@ -1,25 +1,38 @@
 # frozen_string_literal: true
 
+require_relative "../core/cues/fellow"
+require_relative "../core/cues/settings"
 require_relative "../core/gate/settings"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
 
 module Bavard
   module Copies
-    # A whole show as a document: its stages, with their colours and faces, and its gate. Feeds and their secrets stay where
-    # they are; shelves travel as packs.
+    # A whole show as a document: its stages, with their colours and faces, its gate, its cue sheet and the cards of its fellow
+    # hosts. Feeds and their secrets stay where they are; shelves travel as packs.
     module ShowDocument
       FORMAT = "bavard/show@1"
       MOST_STAGES = 40
       LONGEST_NAME = 60
+      MOST_FELLOWS = 2000
+      FILE = /\A[0-9a-f]{32}\z/
+      # Of a fellow host of whom nothing is said.
+      CARD = {"name" => "", "words" => "", "last_shown" => "", "followers" => nil}.freeze
+      # What of a cue sheet belongs to the show and not to one of its broadcasts.
+      SHEET = %w[cues queue].freeze
 
       module_function
 
       # @param stages [Array<#name, #backdrop, #draft>]
       # @param gate [Hash] of Core::Gate::Settings
+      # @param cues [Hash] of Core::Cues::Settings
+      # @param fellows [Array<Core::Cues::Fellow>]
+      # @param files [Array<Store::Files::Kept>] sounds and films, for what they are called
       # @return [Hash]
-      def of(name, stages, gate)
-        {"format" => FORMAT, "name" => name, "gate" => gate,
+      def of(name, stages, gate, cues, fellows, files)
+        {"format" => FORMAT, "name" => name, "gate" => gate, "cues" => cues.slice(*SHEET),
+         "fellows" => fellows.map { |fellow| fellow.to_h.except(:id, :key).transform_keys(&:to_s) },
+         "files" => files.to_h { |file| [file.id, {"name" => file.name, "shelf" => file.more["shelf"].to_s}] },
          "stages" => stages.map { |stage| {"name" => stage.name, "backdrop" => stage.backdrop, "document" => stage.draft} }}
       end
 
@@ -35,6 +48,7 @@ module Bavard
         raise Error.new("A show has one to #{MOST_STAGES} stages.", field: "stages") unless fits
 
         {"format" => FORMAT, "name" => given["name"].to_s.scrub("")[0, LONGEST_NAME], "gate" => gate(given["gate"]),
+         "cues" => cues(given["cues"]), "fellows" => fellows(given["fellows"]), "files" => files(given["files"]),
          "stages" => stages.map { |stage| stage(stage) }}
       end
 
@@ -43,10 +57,45 @@ module Bavard
         stage = {"type" => "object", "required" => %w[name document], "additionalProperties" => false,
                  "properties" => {"name" => {"type" => "string", "maxLength" => LONGEST_NAME}, "backdrop" => {"type" => "string"},
                                   "document" => {"$ref" => Core::Stage::Document::FORMAT}}}
-        {"$schema" => "https://json-schema.org/draft/2020-12/schema", "$id" => FORMAT, "title" => "A show: its stages and its gate",
+        {"$schema" => "https://json-schema.org/draft/2020-12/schema", "$id" => FORMAT,
+         "title" => "A show: its stages, its gate, its cue sheet and its fellow hosts",
          "type" => "object", "required" => %w[format stages], "additionalProperties" => false,
          "properties" => {"format" => {"const" => FORMAT}, "name" => {"type" => "string"}, "gate" => {"type" => %w[object null]},
+                          "cues" => {"type" => %w[object null], "description" => "the cue sheet"}, "fellows" => fellows_schema,
+                          "files" => {"type" => "object", "description" => "what sounds and films are called, by their hash"},
                           "stages" => {"type" => "array", "minItems" => 1, "maxItems" => MOST_STAGES, "items" => stage}}}
+      end
+
+      def fellows_schema
+        text = {"type" => "string"}
+        file = {"type" => "string", "pattern" => "^[0-9a-f]{32}$"}
+        {"type" => "array", "maxItems" => MOST_FELLOWS, "items" => {
+          "type" => "object", "required" => %w[name], "additionalProperties" => false,
+          "properties" => {"name" => text, "words" => text, "last_shown" => text, "followers" => {"type" => %w[integer null]},
+                           "picture" => {"type" => %w[string null]}, "clips" => {"type" => "array", "items" => file}}
+        }}
+      end
+
+      # @return [Hash, nil] cues and queue
+      def cues(given)
+        Core::Cues::Settings.read(given).slice(*SHEET) if given.is_a?(Hash)
+      rescue KeyError, TypeError, NoMethodError, ArgumentError
+        raise Error.new("Its cue sheet cannot be read.", field: "cues")
+      end
+
+      def fellows(given)
+        Array(given).grep(Hash).first(MOST_FELLOWS).map do |fellow|
+          read = Core::Cues::Fellow.read(CARD.merge(fellow))
+          read.transform_keys(&:to_s).merge("picture" => fellow["picture"].to_s[FILE],
+            "clips" => Array(fellow["clips"]).grep(FILE).first(Core::Cues::Fellow::MOST_CLIPS))
+        end
+      end
+
+      def files(given)
+        return {} unless given.is_a?(Hash)
+
+        given.select { |id, about| id.match?(FILE) && about.is_a?(Hash) }
+          .transform_values { |about| about.slice("name", "shelf").transform_values { |text| text.to_s.scrub("")[0, LONGEST_NAME] } }
       end
 
       # @return [Hash, nil] as it is given, once it has been a gate
@@ -63,7 +112,7 @@ module Bavard
         {"name" => name.empty? ? "Stage" : name, "backdrop" => given["backdrop"].to_s[0, 40],
          "document" => Core::Stage::DocumentReading.read(given["document"])}
       end
-      private_class_method :gate, :stage
+      private_class_method :gate, :stage, :cues, :fellows, :files, :fellows_schema
     end
   end
 end

@@ -2,13 +2,13 @@
 
 require "json"
 require "zip"
-require_relative "../core/stage/document_reading"
 
 module Bavard
   module Copies
     # A copy to hand on: a document as JSON, or a ZIP of it with the files it needs.
     module Writing
-      FOLDERS = {"picture" => ["pictures", "webp"], "film" => ["films", "webm"], "font" => ["fonts", "woff2"]}.freeze
+      FOLDERS = {"picture" => %w[pictures webp], "figure" => %w[figures webp], "film" => %w[films webm], "font" => %w[fonts woff2],
+                 "sound" => %w[sounds ogg]}.freeze
 
       module_function
 
@@ -16,13 +16,12 @@ module Bavard
       def json(document) = "#{JSON.pretty_generate(document)}\n"
 
       # @param kind [String] stage, look or show: what the document is called in it
-      # @param documents [Array<Hash>] of stages whose files go with it
+      # @param files [Array<Array(String, String)>] kind and id of those that go with it
       # @yieldparam kind [String] of a file
       # @yieldparam id [String]
       # @yieldreturn [String, nil] its bytes
       # @return [String] a ZIP
-      def zip(kind, document, documents)
-        files = documents.flat_map { |one| Core::Stage::DocumentReading.files(one) }.uniq
+      def zip(kind, document, files)
         Zip::OutputStream.write_buffer do |out|
           put(out, "#{kind}.json", json(document))
           files.each do |sort, id|

@@ -12,6 +12,8 @@ module Bavard
     class BroughtFiles
       LARGEST_BYTES = Bavard::Media::Film::LARGEST_BYTES
       KINDS = %w[picture backdrop film font sound].freeze
+      # Those that have a name and a shelf of the host's own.
+      SHELVED = %w[film sound].freeze
 
       # @param site [Site]
       def initialize(site, show_id)

@@ -2,17 +2,18 @@
 
 require "tempfile"
 require_relative "../copies/reading"
+require_relative "../copies/show_files"
 require_relative "../core/stage/difference"
 require_relative "../core/stage/edit"
-require_relative "../media/film"
-require_relative "../pictures/typeface"
-require_relative "../store/files"
+require_relative "brought_files"
 
 module Bavard
   module Web
     # Takes in a copy of a stage, a look or a show: first tells what would change and what is missing, then does it.
     class CopyDesk
-      OF_SHOWS = ["The stages you have stay as they are.", "With its gate: your rules become its rules."].freeze
+      OF_SHOWS = ["The stages you have stay as they are.",
+        "With its gate and cues too: your rules and your cue sheet become its own, and its fellow hosts come along."].freeze
+      CALLED = {"figure" => "picture"}.freeze
 
       # @param site [Site]
       # @param show_id [Integer]
@@ -34,10 +35,9 @@ module Bavard
       # @raise [Bavard::Error] naming a file that cannot be taken
       def take_in
         ids = @reading.files.select { |sort, id| @reading.brings?(sort, id) }.to_h { |sort, id| [id, keep(sort, id)] }
-        with = ->(document) { Core::Stage::DocumentReading.with_files(document, ids) }
         case @reading.kind
-        when "stage" then with.call(@reading.document)
-        when "show" then @reading.document.merge("stages" => of_show { |stage| stage.merge("document" => with.call(stage["document"])) })
+        when "stage" then Core::Stage::DocumentReading.with_files(@reading.document, ids)
+        when "show" then Copies::ShowFiles.with_ids(@reading.document, ids)
         else @reading.document
         end
       end
@@ -49,19 +49,33 @@ module Bavard
       def holds
         case @reading.kind
         when "stage" then ["A stage of #{size(@reading.document)}", *labels(@reading.document)]
-        when "show" then of_show { |stage| "Stage “#{stage["name"]}”, #{size(stage["document"])}: #{labels(stage["document"]).join(", ")}" }
+        when "show"
+          of_show { |stage| "Stage “#{stage["name"]}”, #{size(stage["document"])}: #{labels(stage["document"]).join(", ")}" } + happenings
         else ["A look for #{Core::Stage::Pieces.label(@reading.document).downcase} with #{@reading.document["set"].size} settings"]
         end
+      end
+
+      # @return [Array<String>] what it holds besides stages and a gate
+      def happenings
+        cues = @reading.document.dig("cues", "cues") || []
+        fellows = @reading.document["fellows"]
+        [cues.any? && "A cue sheet with #{cues.size} cues", fellows.any? && "#{fellows.size} fellow host#{"s" if fellows.size > 1}"].select { |words| words }
       end
 
       def size(document) = "#{document["width"]} × #{document["height"]}"
       def labels(document) = document["pieces"].map { |piece| Core::Stage::Pieces.label(piece) }
 
       def missing
-        files = @reading.files.reject { |sort, id| @reading.brings?(sort, id) || @site.house.files.find(@show_id, sort, id) }
+        files = @reading.files.reject { |sort, id| @reading.brings?(sort, id) || here?(sort, id) }
         faces = @reading.stages.flat_map { |stage| Core::Stage::DocumentReading.installed_faces(stage) }.uniq
-        files.map { |sort, _| "A #{sort} that is neither in it nor in this show" } +
+        files.map { |sort, _| "A #{CALLED.fetch(sort, sort)} that is neither in it nor in this show" } +
           faces.map { |face| "The face #{face}, which the broadcast computer has to have" }
+      end
+
+      def here?(sort, id)
+        return !@site.cabinet.find("#{id}-4.webp").nil? if sort == "figure"
+
+        !@site.house.files.find(@show_id, sort, id).nil?
       end
 
       # What it would change where it goes in the place of something.
@@ -83,32 +97,23 @@ module Bavard
       # @return [String] the id it has here
       def keep(sort, id)
         bytes = @reading.bytes(sort, id)
-        kept = made(sort, bytes)
-        @site.house.files.keep(@show_id, Store::Files::Kept.new(kind: sort, name: "From a copy", bytes: bytes.bytesize, **kept),
-          @site.house.clock.call)
-        kept[:id]
-      end
+        return @site.house.pictures.make(bytes, "figure").id if sort == "figure"
 
-      def made(sort, bytes)
-        case sort
-        when "film" then film(bytes)
-        when "font" then {id: Bavard::Pictures::Typeface.new.make(bytes, into: @site.faces).id}
-        else picture(bytes)
-        end
-      end
-
-      def picture(bytes)
-        made = @site.house.pictures.make(bytes, "stage")
-        {id: made.id, width: made.width, height: made.height}
-      end
-
-      def film(bytes)
-        Tempfile.create("film", binmode: true) do |file|
+        Tempfile.create(sort, binmode: true) do |file|
           file.write(bytes)
           file.flush
-          made = Bavard::Media::Film.new.make(file.path, into: @site.films)
-          {id: made.id, width: made.width, height: made.height}
+          file.rewind
+          name_again(BroughtFiles.new(@site, @show_id).take(sort, "From a copy", file), id)
         end
+      end
+
+      # As it is called where it comes from.
+      def name_again(kept, id)
+        about = @reading.document.dig("files", id)
+        return kept.id unless about && BroughtFiles::SHELVED.include?(kept.kind)
+
+        @site.house.files.describe(@show_id, kept.kind, kept.id, name: about["name"].to_s, more: (kept.more || {}).merge(about.slice("shelf")))
+        kept.id
       end
     end
   end

@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
 require_relative "../copies/reading"
+require_relative "../copies/show_files"
 require_relative "../copies/writing"
 require_relative "../error"
+require_relative "brought_files"
 require_relative "copy_desk"
 require_relative "station"
 
@@ -14,11 +16,11 @@ module Bavard
       get "/:stage/copy" do
         stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
         stage = on_desk(&:stage)
-        name, document, with = copy_of(text(params["what"]), stage, stages)
+        name, document, files = copy_of(text(params["what"]), stage, stages)
         zipped = params["as"] == "zip"
         attachment "#{name.gsub(/[^\p{L}\p{N} _-]/, "")[0, 50]}.#{text(params["what"])}.#{zipped ? "zip" : "json"}"
         content_type zipped ? "application/zip" : :json
-        zipped ? Copies::Writing.zip(text(params["what"]), document, with) { |sort, file| bytes_of(sort, file) } : Copies::Writing.json(document)
+        zipped ? Copies::Writing.zip(text(params["what"]), document, files) { |sort, file| bytes_of(sort, file) } : Copies::Writing.json(document)
       end
 
       # What a copy that somebody brings would change, and what it lacks.
@@ -41,8 +43,8 @@ module Bavard
       helpers do
         def copy_of(what, stage, stages)
           case what
-          when "stage" then [stage.name, stage.draft, [stage.draft]]
-          when "show" then [@record.name, Copies::ShowDocument.of(@record.name, stages, ask(&:record).gate), stages.map(&:draft)]
+          when "stage" then [stage.name, stage.draft, Core::Stage::DocumentReading.files(stage.draft)]
+          when "show" then show_document(stages).then { |document| [@record.name, document, Copies::ShowFiles.of(document)] }
           when "look"
             piece = piece_of(stage) || raise(Error.new("Which piece?", field: "piece"))
             [Core::Stage::Pieces.label(piece), Core::Look::Look.of(piece, Core::Stage::Pieces.label(piece)), []]
@@ -50,11 +52,17 @@ module Bavard
           end
         end
 
+        def show_document(stages)
+          gate, cues = ask { |show| [show.record.gate, show.cues.document] }
+          files = BroughtFiles::SHELVED.flat_map { |kind| site.house.files.of_show(@record.id, kind) }
+          Copies::ShowDocument.of(@record.name, stages, gate, cues, site.house.fellows.of_show(@record.id), files)
+        end
+
         def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
 
         def bytes_of(sort, file)
-          path = {"film" => File.join(site.films, "#{file}.webm"), "font" => File.join(site.faces, "#{file}.woff2")}
-            .fetch(sort) { site.cabinet.find("#{file}-4.webp") }
+          path = {"film" => File.join(site.films, "#{file}.webm"), "font" => File.join(site.faces, "#{file}.woff2"),
+                  "sound" => File.join(site.sounds, "#{file}.ogg")}.fetch(sort) { site.cabinet.find("#{file}-4.webp") }
           File.binread(path) if path && File.exist?(path)
         end
 
@@ -70,11 +78,37 @@ module Bavard
           ask { |show| show.add_stage(stage) }
         end
 
-        # Its gate only where that is wanted.
+        # More than its stages only where that is wanted.
         def take_show(document)
           document["stages"].each { |stage| add_stage(stage["name"], stage["document"], stage["backdrop"]) }
-          gate = document["gate"]
-          ask { |show| show.use_gate(gate) } if gate && params["into"] == "all"
+          return unless params["into"] == "all"
+
+          take_fellows(document["fellows"])
+          gate, cues = document.values_at("gate", "cues")
+          ask do |show|
+            show.use_gate(gate) if gate
+            show.use_cues(show.cues.document.merge(at_home(cues, show.lanes))) if cues
+          end
+        end
+
+        # What is for chats that are none of this show's rests until somebody says for which it is.
+        def at_home(sheet, lanes)
+          known = lanes.keys.map(&:to_s)
+          cues = sheet["cues"].map do |cue|
+            feeds = cue["feeds"] & known
+            feeds == cue["feeds"] ? cue : cue.merge("feeds" => feeds, "on" => cue["on"] && feeds.any?)
+          end
+          sheet.merge("cues" => cues)
+        end
+
+        def take_fellows(fellows)
+          fellows.each do |fellow|
+            values = fellow.transform_keys(&:to_sym)
+            fellow_id = site.house.fellows.add(@record.id, name: values[:name])
+            site.house.fellows.keep(@record.id, fellow_id, **values)
+          end
+          cards = site.house.fellows.of_show(@record.id)
+          ask { |show| show.shout_outs.fellows = cards }
         end
 
         def take_stage(document)
