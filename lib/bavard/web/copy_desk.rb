@@ -59,7 +59,7 @@ module Bavard
       def happenings
         cues = @reading.document.dig("cues", "cues") || []
         fellows = @reading.document["fellows"]
-        [cues.any? && "A cue sheet with #{cues.size} cues", fellows.any? && "#{fellows.size} fellow host#{"s" if fellows.size > 1}"].select { |words| words }
+        [cues.any? && "A cue sheet with #{cues.size} cues", fellows.any? && "#{fellows.size} fellow host#{"s" if fellows.size > 1}"].grep(String)
       end
 
       def size(document) = "#{document["width"]} × #{document["height"]}"

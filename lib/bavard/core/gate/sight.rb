@@ -12,7 +12,9 @@ module Bavard
         EMOTES = %i[emote emoji].freeze
         # Lines that begin alike for so long are the same.
         LONGEST_SAME = 200
-        LETTERS = /[^\p{L}\p{N}]+/
+        BETWEEN = /[^\p{L}\p{N}]+/
+        # Lines with fewer letters are the same where they are written the same.
+        SHORTEST_SAME = 3
 
         attr_reader :line, :text, :person
 
@@ -56,22 +58,22 @@ module Bavard
         # @return [Integer] the same for lines that say the same, however drawn out; numbers are told apart
         def sameness
           @sameness ||= begin
-            letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(LETTERS, "")
-            (letters.length < 3 ? text.downcase.strip : letters.squeeze("a-z").slice(0, LONGEST_SAME)).hash
+            letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(BETWEEN, "")
+            (letters.length < SHORTEST_SAME ? text.downcase.strip : letters.squeeze("a-z").slice(0, LONGEST_SAME)).hash
           end
         end
 
         # @return [Array<Integer>] its words, as numbers
         def words
-          @words ||= begin
-            words = []
-            at = 0
-            while at < parts.size
-              words << parts[at].hash if parts[at].length > 1
-              at += 2
-            end
-            words.uniq! || words
+          return @words if @words
+
+          words = []
+          at = 0
+          while (part = parts[at])
+            words << part.hash if part.length > 1
+            at += 2
           end
+          @words = words.uniq! || words
         end
 
         # @return [Array<Integer>] pairs of the smallest of them: lines that share most of their words mostly share one of

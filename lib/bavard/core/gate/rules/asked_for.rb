@@ -14,10 +14,13 @@ module Bavard
         ABOUT = "Only lines with a word or a mark, such as questions."
         ACTIONS = %i[drop hold].freeze
         MOST = 50
+        # As other scripts write it.
+        OTHER_QUESTIONS = /[？¿؟]/
+        QUESTION = /\A[?？¿؟]\z/
         OWN = [Stage::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
 
         def look(sight, _memory)
-          return if @marks.empty? || (@questions && sight.text.include?("?")) || @marks.any? { |mark| mark.match?(sight.text) }
+          return if @words.empty? || (@questions && question?(sight.text)) || @marks.any? { |mark| mark.match?(sight.text) }
 
           one(nil, @why)
         end
@@ -28,15 +31,15 @@ module Bavard
 
         # A word stands by itself; a mark may stand anywhere.
         def prepare
-          @words = Lists.lines(settings["marks"], most: MOST, field: "marks")
+          @words = Lists.lines(settings["marks"], most: MOST, field: "marks").map { |word| word.match?(QUESTION) ? "?" : word }
           @questions = @words.include?("?")
           @why = "has none of #{@words.join(" ")} in it"
-          @marks = @words.map { |word| pattern(word.downcase.tr("？¿؟", "???")) }
+          @marks = (@words - %w[?]).map { |word| pattern(word.downcase) }
         end
 
-        def pattern(word)
-          return /[?？¿؟]/ if word == "?"
+        def question?(text) = text.include?("?") || (!text.ascii_only? && text.match?(OTHER_QUESTIONS))
 
+        def pattern(word)
           written = Regexp.escape(word)
           word.match?(/\A[\p{L}\p{N}]/) ? /(?<![\p{L}\p{N}])#{written}(?![\p{L}\p{N}])/i : /#{written}/i
         end

@@ -22,6 +22,7 @@ module Bavard
           Stage::Property.number("marks", "marks stacked on one letter, over", 1..20, 3),
           Stage::Property.number("repeated", "the same character in a row, over", 3..200, 8)
         ].freeze
+        NONE = [0, 0].freeze
         CAPITALS = /[\p{Lu}\p{Lt}][\p{Lu}\p{Lt}\p{M}]+/
 
         def look(sight, _memory)
@@ -49,10 +50,13 @@ module Bavard
 
         # @return [Array(Integer, Integer)] letters, and capitals among them
         def letters_of(text)
-          return [text.count("A-Za-z"), text.count("A-Z")] if text.ascii_only?
-          return [0, 0] unless text.match?(/\p{Lu}/)
+          if text.ascii_only?
+            upper = text.count("A-Z")
+            return upper.zero? ? NONE : [text.count("A-Za-z"), upper]
+          end
+          return NONE unless text.match?(/\p{Lu}/)
 
-          [text.scan(/\p{L}/).size, text.scan(/\p{Lu}/).size]
+          [/\p{L}+/, /\p{Lu}+/].map { |kind| text.scan(kind).sum(&:length) }
         end
 
         # The first letter of the line stays.

@@ -25,6 +25,8 @@ module Bavard
           STANDING = "#{UPSIDE_DOWN}qpdbunloszxi".freeze
           UPRIGHT = "aefghijkmrtvwycbdpqnuloszxi"
           ON_ITS_HEAD = /(?<![[:alpha:]])[#{STANDING}]*[#{UPSIDE_DOWN}][#{STANDING}]*(?![[:alpha:]])/
+          # Where all letters are that stand on their head.
+          RARE = /[\u0180-\u02AF\u1D00-\u1DBF]/
           CODE = /:[a-z0-9_+-]*[a-z][a-z0-9_+-]*:/
           # Above this a memo of characters is begun anew: there are not that many in use at once.
           MOST_REMEMBERED = 20_000
@@ -87,7 +89,7 @@ module Bavard
             text = text.gsub(CAPITAL_I, "|") if text.include?("I")
             return text.downcase if text.ascii_only?
 
-            text = text.gsub(ON_ITS_HEAD) { |word| "#{word} #{TURNED}#{upright(word)}#{TURN_ENDS}" } if text.match?(ON_ITS_HEAD)
+            text = text.gsub(ON_ITS_HEAD) { |word| "#{word} #{TURNED}#{upright(word)}#{TURN_ENDS}" } if text.match?(RARE)
             text = text.gsub(HALF_WIDTH_KANA) { |kana| kana.unicode_normalize(:nfkc) } if text.match?(HALF_WIDTH_KANA)
             text.gsub(NON_ASCII) { |run| run.length > LONGEST_REMEMBERED ? each_of(run) : runs[run] }.downcase
           end
