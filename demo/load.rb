@@ -84,11 +84,17 @@ module Bavard
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
         create_gate(shows, show)
         Stages::ALL.each { |stage| create_stage(show, stage) }
-        create_shelves(show)
-        create_cast(show)
-        create_cues(shows, show, create_sounds(show))
-        create_fellows(show)
+        sounds = make_files(show)
+        create_cues(shows, show, sounds)
         create_feeds(show) if @platforms
+      end
+
+      # Emotes, faces and sounds are made anew by programs of their own, beside each other.
+      #
+      # @return [Hash{String => String}] ids of sounds by name
+      def make_files(show)
+        works = [-> { create_shelves(show) }, -> { create_cast(show).then { create_fellows(show) } }, -> { create_sounds(show) }]
+        works.map { |work| Thread.new(&work).tap { |thread| thread.report_on_exception = false } }.map(&:value).last
       end
 
       # Words and sites of the observatory, a second set for a rush, and a few seconds in which somebody may pull a line.
