@@ -65,7 +65,7 @@ class CuesPagesTest < WebTest
     assert_equal ["Tips", "5.00 EUR"], try(amount: "5", currency: "EUR").values_at("cue", "worth")
     assert_equal "3 sparks", try(amount: "3", currency: "")["worth"]
     assert_equal "7 florins of old", try(amount: "7", currency: "florins of old")["worth"]
-    assert_equal "An amount is a number.", try(amount: "lots")["error"]
+    %w[lots 1e999 NaN].each { |amount| assert_equal "An amount is a number.", try(amount:)["error"] }
     [try(amount: "-5", currency: "EUR"), try(amount: "1e30", currency: "EUR")].each { |told| assert_nil told["worth"] }
     assert_equal 60, try(name: "x" * 500)["name"].length
     assert_equal "<b>Ann</b>", try(name: "<b>Ann</b>")["name"]
@@ -76,6 +76,17 @@ class CuesPagesTest < WebTest
   def test_a_sample_of_any_kind_plays
     sheet["kinds"].each_key { |kind| assert_equal kind, send_form("/dress/cues/try", {"kind" => kind, "where" => "draft", "sample" => "1"})["kind"] }
     assert_equal sheet["cues"].map { |one| one["id"] }, sheet["samples"].keys
+  end
+
+  def test_one_cue_is_tried_whatever_else_would_play_and_played_again
+    made = send_form("/dress/cues/cues", {"kind" => "tip"})["cues"].last
+    send_json("/dress/cues/cues/#{made["id"]}", {"name" => "From moderators", "roles" => ["moderator"], "share_percent" => 1})
+    assert_equal "Tips", try(amount: "5", currency: "EUR")["cue"]
+    tried = try(amount: "5", currency: "EUR", cue: made["id"])
+    assert_equal "From moderators", tried["cue"]
+    assert_equal({"done" => true}, send_form("/dress/cues/again", {"line" => tried["line"]}))
+    assert_match(/no longer on the sheet/, try(amount: "5", currency: "EUR", cue: "cue_gone")["error"])
+    assert_match(/too long ago/, send_form("/dress/cues/again", {"line" => "1"})["error"])
   end
 
   def test_a_broadcast_begins_and_ends_and_totals_are_typed

@@ -66,8 +66,8 @@ export class Edit {
     const title = make("h2");
     title.id = "edit-title";
     const icons = [
-      ["chevron-left", "Ask it before the one above", () => this.move("-1")],
-      ["chevron-right", "Ask it after the one below", () => this.move("1")],
+      ["arrow-up", "Ask it before the one above", () => this.move("-1")],
+      ["arrow-down", "Ask it after the one below", () => this.move("1")],
       ["trash-2", "Take this cue off the sheet", () => this.remove()],
       ["x", "Done with this cue", this.acts.close],
     ].map(([drawing, label, act]) => {

@@ -15,6 +15,9 @@ export class DrawMenu {
       return button;
     });
     root.append(...this.buttons);
+    // In two columns, read one after the other.
+    this.rows = Math.ceil(this.buttons.length / 2);
+    root.style.setProperty("--rows", this.rows);
     root.addEventListener("keydown", (event) => this.key(event));
     root.addEventListener("focusout", (event) => !root.contains(event.relatedTarget) && this.close());
   }
@@ -42,7 +45,7 @@ export class DrawMenu {
 
   key(event) {
     const at = this.buttons.indexOf(document.activeElement);
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    const step = { ArrowDown: 1, ArrowUp: -1, ArrowRight: this.rows, ArrowLeft: -this.rows }[event.key];
     if (step) this.buttons[(at + step + this.buttons.length) % this.buttons.length].focus();
     else if (event.key === "Escape") this.close();
     else {

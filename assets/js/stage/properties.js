@@ -24,7 +24,7 @@ function choice(options) {
 }
 
 function number({ min, max, unit, digits, ...options }) {
-  const range = { min, max: max - min > FAR ? min + REACH : max };
+  const range = max - min <= FAR ? { min, max } : { min: Math.max(min, -REACH), max: Math.max(min, 0) + REACH };
   return numberRow({ ...options, unit: unit ?? "", step: digits > 0 ? 1 / 10 ** digits : 1, range });
 }
 

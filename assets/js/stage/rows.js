@@ -59,11 +59,12 @@ export function listRow({ name, label, fields, most, want, gesture, rowFor }) {
   const list = make("div", "list-rows");
   let rows = [];
   const give = () => want({ [name]: rows });
-  const add = button(`Add to ${label}`, "plus", () => {
+  const add = button("One more", "plus", () => {
     if (rows.length >= most) return;
     rows = [...rows, Object.fromEntries(fields.map((field) => [field.name, field.default]))];
     give();
   });
+  add.setAttribute("aria-label", `One more: ${label}`);
   return {
     element: make("div", "row tall", make("span", "label", label), list, add),
     show(value, stage) {

@@ -192,7 +192,9 @@ module Bavard
           given = text(params["amount"]).tr(",", ".").strip
           return if given.empty?
 
-          number = Float(given, exception: false) or raise Error.new("An amount is a number.", field: "amount")
+          number = Float(given, exception: false)
+          raise Error.new("An amount is a number.", field: "amount") unless number&.finite?
+
           currency = text(params["currency"]).strip
           exponent = Core::Amount::EXPONENTS.fetch(currency, 2)
           Core::Amount.money((number * (10**exponent)).round, currency) || Core::Amount.own(number.round, currency.empty? ? "sparks" : currency)
