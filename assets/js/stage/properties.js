@@ -6,8 +6,10 @@ import { choiceRow, numberRow, selectRow } from "./fields.js";
 import { fileRow, filesRow } from "./files.js";
 import { listRow, someRow, switchRow, textRow } from "./rows.js";
 
-const SEGMENTS = 4;
-const SEGMENT_LETTERS = 25;
+// Choices side by side, where there is room for them.
+const SIDE_BY_SIDE_PX = 220;
+const LETTER_PX = 7;
+const AROUND_PX = 25;
 const seconds = {
   read: (text) => (/^\s*for good\s*$/i.test(text) ? "for good" : Number.parseFloat(text.replace(",", ".")) * 1000),
   write: (ms) => (ms === null ? "for good" : ms / 1000),
@@ -19,7 +21,7 @@ const REACH = 400;
 
 function choice(options) {
   const letters = options.choices.reduce((sum, [, words]) => sum + words.length, 0);
-  if (options.choices.length <= SEGMENTS && letters <= SEGMENT_LETTERS) return choiceRow(options);
+  if (letters * LETTER_PX + options.choices.length * AROUND_PX <= SIDE_BY_SIDE_PX) return choiceRow(options);
   return selectRow({ ...options, choices: Object.fromEntries(options.choices) });
 }
 
