@@ -9,6 +9,7 @@ module Bavard
       # One line as the rules see it. What several of them want to know is worked out once, when it is first asked for.
       class Sight
         VIEWER = "viewer"
+        ONLY_VIEWER = [VIEWER].freeze
         EMOTES = %i[emote emoji].freeze
         # Lines that begin alike for so long are the same.
         LONGEST_SAME = 200
@@ -30,7 +31,7 @@ module Bavard
 
         # @return [Array<String>] what the person is; a viewer where nothing is known
         def roles
-          @roles ||= person.badges.empty? ? [VIEWER] : person.badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
+          @roles ||= person.badges.empty? ? ONLY_VIEWER : person.badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
         end
 
         def folded = @folded ||= Words::Fold.text(emotes_marked)
@@ -59,7 +60,8 @@ module Bavard
         def sameness
           @sameness ||= begin
             letters = folded.ascii_only? ? folded.delete("^a-z0-9") : folded.gsub(BETWEEN, "")
-            (letters.length < SHORTEST_SAME ? text.downcase.strip : letters.squeeze("a-z").slice(0, LONGEST_SAME)).hash
+            letters = letters.length < SHORTEST_SAME ? text.downcase.strip : letters.squeeze("a-z")
+            (letters.length > LONGEST_SAME ? letters.slice(0, LONGEST_SAME) : letters).hash
           end
         end
 

@@ -26,7 +26,8 @@ module Bavard
         CAPITALS = /[\p{Lu}\p{Lt}][\p{Lu}\p{Lt}\p{M}]+/
 
         def look(sight, _memory)
-          all = [capitals(sight), length(sight), emotes(sight), marks(sight), repeated(sight)].compact
+          all = [capitals(sight), length(sight), emotes(sight), marks(sight), repeated(sight)]
+          all.compact!
           all unless all.empty?
         end
 
