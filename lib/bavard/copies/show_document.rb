@@ -29,7 +29,7 @@ module Bavard
       # @param fellows [Array<Core::Cues::Fellow>]
       # @param files [Array<Store::Files::Kept>] sounds and films, for what they are called
       # @return [Hash]
-      def of(name, stages, gate, cues, fellows, files)
+      def of(name, stages, gate, cues:, fellows:, files:)
         {"format" => FORMAT, "name" => name, "gate" => gate, "cues" => cues.slice(*SHEET),
          "fellows" => fellows.map { |fellow| fellow.to_h.except(:id, :key).transform_keys(&:to_s) },
          "files" => files.to_h { |file| [file.id, {"name" => file.name, "shelf" => file.more["shelf"].to_s}] },

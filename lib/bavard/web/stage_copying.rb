@@ -55,7 +55,7 @@ module Bavard
         def show_document(stages)
           gate, cues = ask { |show| [show.record.gate, show.cues.document] }
           files = BroughtFiles::SHELVED.flat_map { |kind| site.house.files.of_show(@record.id, kind) }
-          Copies::ShowDocument.of(@record.name, stages, gate, cues, site.house.fellows.of_show(@record.id), files)
+          Copies::ShowDocument.of(@record.name, stages, gate, cues:, fellows: site.house.fellows.of_show(@record.id), files:)
         end
 
         def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
