@@ -81,7 +81,7 @@ module Lantern
 
       posts = @room.after(from, PAGE)
       json(200, "items" => @mischief.disturb(posts.filter_map { |post| item(post) }), "next_page" => "p#{posts.last&.seq || from}",
-        "poll_after_ms" => posts.size == PAGE ? 0 : @every_ms,
+        "poll_after_ms" => posts.size == PAGE ? 0 : @every_ms, "totals" => posts.size == PAGE ? nil : @room.totals,
         "broadcast" => {"state" => @room.live ? "live" : "ended", "ended_at" => @room.ended_at_ms && time(@room.ended_at_ms)})
     end
 

@@ -12,5 +12,5 @@ mark = %(<svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true"><pat
 process = StandIns::Process.new("Lantern", mark)
 room = StandIns::Room.new(process.viewers, file: process.setting("FILE"))
 api = Lantern::Api.new(room, process.grants, process.mischief, every_ms: process.setting("EVERY_MS", "1000").to_i)
-process.serve(room, cut: -> { api.cut }, api:)
+process.serve(room, cut: -> { api.cut }, api:, totals: true)
 sleep

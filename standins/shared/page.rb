@@ -24,7 +24,8 @@ module StandIns
       "cause" => {"minor" => 1000, "currency" => "EUR"}, "paid" => {"sparks" => 300}
     }.freeze
     # name: how it is called; mark: SVG of its mark; cut: cuts everybody off
-    Platform = Struct.new(:name, :mark, :cut, keyword_init: true)
+    # totals: whether it tells how many follow in all
+    Platform = Struct.new(:name, :mark, :cut, :totals, keyword_init: true)
 
     def initialize(platform, room, talkers, mischief, grants: nil)
       @platform = platform
@@ -52,6 +53,7 @@ module StandIns
       case path
       when "/say" then say(params)
       when "/event" then fire(params)
+      when "/total" then tell_total(params)
       when "/delete" then @room.delete(params["id"].to_s[0, 64])
       when "/silence" then @room.silence(login(params))
       when "/broadcast" then @room.live = params["on"] == "1"
@@ -86,8 +88,14 @@ module StandIns
       @room.event(kind, login(params), words(params), MORE.fetch(kind, {}))
     end
 
+    def totals = @platform.totals ? @room.totals : nil
+
+    def tell_total(params)
+      @room.set_total(params["what"], params["number"].to_i.clamp(0, 10**9)) if @platform.totals
+    end
+
     def state
-      body = {live: @room.live, number: @room.number, said: @room.said, lines: @room.lines, mischief: @mischief.now, grants: @grants&.count}
+      body = {live: @room.live, number: @room.number, said: @room.said, totals:, lines: @room.lines, mischief: @mischief.now, grants: @grants&.count}
       [200, {"content-type" => "application/json"}, [JSON.generate(body)]]
     end
 

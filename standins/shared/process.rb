@@ -37,10 +37,11 @@ module StandIns
     # @param api [#call, nil] answers a request that is for the platform itself, or gives nil
     # @param granting [Boolean] whether it gives permissions
     # @param pace [String] lines a minute, where no other is set
-    def serve(room, cut:, api: nil, granting: true, pace: "14")
+    # @param totals [Boolean] whether it tells how many follow in all
+    def serve(room, cut:, api: nil, granting: true, pace: "14", totals: false)
       # Viewers of different platforms do not say the same at the same time.
       talkers = Talkers.new(room, chatter.rotate(name.sum), per_minute: setting("PACE", pace).to_f)
-      page = Page.new(Page::Platform.new(name:, mark: @mark, cut:), room, talkers, mischief, grants: granting ? grants : nil)
+      page = Page.new(Page::Platform.new(name:, mark: @mark, cut:, totals:), room, talkers, mischief, grants: granting ? grants : nil)
       app = ->(env) { api&.call(env) || (granting && grants.call(env)) || page.call(env) }
       web = Puma::Server.new(app, nil, {min_threads: 2, max_threads: 16, log_writer: Puma::LogWriter.null})
       web.add_tcp_listener("127.0.0.1", Integer(setting("WEB_PORT")))

@@ -26,6 +26,8 @@ module StandIns
       @live = true
       @said = 0
       @posts = file && File.exist?(file) ? recall : []
+      @totals = {"followers" => 4180, "subscriptions" => 212}
+      @posts.each { |post| count(post) }
       @number = numbered
     end
 
@@ -34,6 +36,15 @@ module StandIns
     # Told of each post as it is made.
     def listen(&block) = synchronize { @listeners << block }
     def unlisten(block) = synchronize { @listeners.delete(block) }
+
+    # @return [Hash{String => Integer}] how many follow and subscribe in all
+    def totals = synchronize { @totals.dup }
+
+    # Told as a post without a number of its own.
+    def set_total(what, number)
+      synchronize { @totals[what] = number if @totals.key?(what) }
+      synchronize { @listeners.dup }.each { |listener| listener.call(Post.new(nil, nil, now_ms, "totals", nil, "", {})) }
+    end
 
     # @return [Post]
     def say(login, text, more = {})
@@ -84,6 +95,7 @@ module StandIns
       post = synchronize do
         Post.new(last_seq + 1, SecureRandom.alphanumeric(12), now_ms, kind, login, text, more).tap do |made|
           @posts << made
+          count(made)
           @said += 1 if kind == "line"
           @posts.shift if @posts.size > REMEMBERED
           File.write(@file, "#{JSON.generate(made.to_a)}\n", mode: "a") if @file
@@ -91,6 +103,11 @@ module StandIns
       end
       synchronize { @listeners.dup }.each { |listener| listener.call(post) }
       post
+    end
+
+    def count(post)
+      @totals["followers"] += 1 if post.kind == "follow"
+      @totals["subscriptions"] += post.kind == "gift" ? (post.more || {})["number"].to_i : 1 if %w[subscription renewal gift].include?(post.kind)
     end
 
     def recall

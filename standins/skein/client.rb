@@ -15,9 +15,12 @@ module Skein
   #   → {"op":"join","room":"reedmere","token":null}         or {"op":"resume","resume":"…","after":1804}
   #   ← {"op":"joined","room":"reedmere","resume":"…","on_air":true,"seq":1804}
   #   ← {"op":"event","seq":1805,"kind":"line","id":"…","ts":1795499520000,"from":{…},"body":"…","emotes":[[2,6,"http…"]]}
+  #   ← {"op":"totals","followers":4180,"subscriptions":212}
   #   → {"op":"say","nonce":"1","body":"…"}                   ← {"op":"said","nonce":"1","id":"…"}
   class Client
     MOST_RESUMES = 500
+    # After these there is another total.
+    TOTALLED = %w[totals follow subscription renewal gift].freeze
 
     class << self
       # Where it is kept who may go on where they were, between two starts; nowhere where nil.
@@ -92,7 +95,8 @@ module Skein
 
       @mischief.dawdle
       check_permission
-      send_posts([post])
+      send_posts([post]) unless post.kind == "totals"
+      tell_totals if TOTALLED.include?(post.kind)
     end
 
     private
@@ -114,6 +118,7 @@ module Skein
       return close("no such room", 4404) unless StandIns::Grants::ACCOUNTS.include?(said["room"])
 
       joined(said["room"], @room.last_seq)
+      tell_totals
     end
 
     def resume(said)
@@ -126,6 +131,7 @@ module Skein
 
       joined(room, after)
       send_posts(@room.after(after, StandIns::Room::REMEMBERED))
+      tell_totals
     end
 
     def joined(room, seq)
@@ -149,6 +155,9 @@ module Skein
 
       tell("op" => "said", "nonce" => said["nonce"], "id" => @room.say(@token.account, said["body"].to_s[0, 400]).id)
     end
+
+    # How many there are in all, with everything that was told before.
+    def tell_totals = tell("op" => "totals", **@room.totals)
 
     def send_posts(posts)
       @mischief.disturb(posts).each do |post|

@@ -12,5 +12,5 @@ process = StandIns::Process.new("Skein", mark)
 room = StandIns::Room.new(process.viewers, file: process.setting("FILE"))
 Skein::Client.file = process.setting("FILE")&.then { |file| "#{file}.resumes" }
 api = Skein::Api.new(room, process.grants, process.mischief, beat_ms: process.setting("BEAT_MS", "5000").to_i)
-process.serve(room, cut: -> { api.cut }, api:)
+process.serve(room, cut: -> { api.cut }, api:, totals: true)
 sleep

@@ -4,6 +4,18 @@ require "minitest/autorun"
 require_relative "../support/feed_probe"
 require_relative "../support/processes"
 
+# What only platforms that know it tell: how many follow in all.
+module TellsTotals
+  def test_it_tells_how_many_follow_in_all_after_what_came_before
+    @standin.post("/event", "login" => "birdbath", "kind" => "follow")
+    wait_for("the follow in the total") { @probe.of(:totals).last&.body&.fetch("followers") == 4181 }
+    @standin.post("/total", "what" => "followers", "number" => "90")
+    wait_for("another total") { @probe.of(:totals).last.body["followers"] == 90 }
+    kinds = @probe.intakes.map(&:kind)
+    assert_operator kinds.index(:event), :<, kinds.rindex(:totals)
+  end
+end
+
 # Each stand-in misbehaving on purpose: what the feed makes of it, and that nothing is shown twice or lost.
 module Misbehaving
   include Wait
@@ -127,6 +139,7 @@ end
 
 class LanternMisbehavingTest < Minitest::Test
   include Misbehaving
+  include TellsTotals
 
   def standin = RunningStandin.new("Lantern", EVERY_MS: 200)
   def probe = FeedProbe.of(Bavard::Feeds::Polling, @standin.platform, {"number" => nil, "channel" => "reedmere"})
@@ -171,6 +184,7 @@ end
 
 class SkeinMisbehavingTest < Minitest::Test
   include Misbehaving
+  include TellsTotals
 
   def standin = RunningStandin.new("Skein", BEAT_MS: 1000)
   def probe = FeedProbe.of(Bavard::Feeds::WebSocketFeed, @standin.platform, {"room" => "reedmere"})

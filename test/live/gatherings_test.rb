@@ -252,6 +252,36 @@ class GatheringsTest < HouseTest
     assert_equal 1201, @show.totals["followers"]
   end
 
+  def tell_totals(**told) = take(:totals, told.transform_keys(&:to_s))
+
+  def test_what_a_platform_tells_counts_since_ever_and_stands_for_what_was_typed
+    happen(:follow, "ann")
+    @show.set_total("followers", 500)
+    tell_totals(followers: 450)
+    assert_equal [500, [["Test", 450]]], [@show.totals["followers"], @show.told_now["followers"]]
+    happen(:follow, "bo")
+    assert_equal [501, [["Test", 451]]], [@show.totals["followers"], @show.told_now["followers"]]
+    tell_totals(followers: 448, subscriptions: 20)
+    assert_equal [498, 20], @show.totals.values_at("followers", "subscriptions")
+    assert_equal 510, @show.set_total("followers", 510)["followers"]
+    until_written
+    begin_show
+    assert_equal [510, [["Test", 448]]], [@show.totals["followers"], @show.told_now["followers"]]
+  end
+
+  def test_a_chat_that_is_connected_anew_is_not_counted_twice
+    happen(:follow, "ann")
+    tell_totals(followers: 100)
+    until_written
+    address = house.feeds.find(@feed.id).address
+    @show.remove_feed(@feed.id)
+    again = house.feeds.create(@record.id, kind: "irc", name: "Again", shape: "circle", colour: "#5fb8d6", address:)
+    @show.add_feed(again)
+    @lane = @show.lanes[again.id]
+    tell_totals(followers: 100)
+    assert_equal 100, @show.totals["followers"]
+  end
+
   def test_a_goal_counts_until_its_time_and_stands_there_after_a_restart
     at = Time.at(clock.now_ms / 1000)
     ends = Time.new(at.year, at.month, at.day, at.hour, at.min) + 120

@@ -93,19 +93,20 @@ function hear(name) {
   audio.play().catch(() => say("This browser plays no sound before something was pressed.", { bad: true }));
 }
 
-// How many there are in all, as the host types them.
-function totals(told) {
-  const rows = Object.entries(told).map(([counted, number]) => {
+// How many there are in all, as the host types them, and how many of these the platforms tell themselves.
+function totals({ totals: all, told }) {
+  const rows = Object.entries(all).map(([counted, number]) => {
     const input = make("input", "input figure");
     Object.assign(input, { value: number, inputMode: "numeric" });
     input.setAttribute("aria-label", `${counted} in all`);
     input.addEventListener("change", () =>
       attempt(async () => {
-        totals((await send("/dress/cues/totals", { counted, number: input.value })).totals);
+        totals(await send("/dress/cues/totals", { counted, number: input.value }));
         say(`${counted[0].toUpperCase()}${counted.slice(1)} go on from ${input.value}.`);
       }),
     );
-    return make("label", "row", make("span", "label", counted), input);
+    const tell = (told[counted] ?? []).map(([name, own]) => `${name} tells ${own}`).join(", ");
+    return make("label", "row", make("span", "label", counted), input, tell ? make("span", "said cue-told", tell) : null);
   });
   document.querySelector("#total-rows").replaceChildren(...rows);
 }
@@ -113,7 +114,7 @@ function totals(told) {
 trial(() => queue.look(), hear);
 attempt(async () => {
   take(await get("/dress/cues/sheet"));
-  totals(state.totals);
+  totals(state);
   // What is pressed before the sheet is here would be lost.
   for (const control of document.querySelectorAll("[data-waits]")) control.disabled = false;
   document.querySelector("#try-kind").append(...Object.entries(state.kinds).map(([kind, words]) => new Option(words, kind)));

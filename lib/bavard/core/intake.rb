@@ -4,12 +4,13 @@ module Bavard
   module Core
     # One happening as a feed's adapter hands it to the core.
     #
-    # kind:: :line, :event, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered
+    # kind:: :line, :event, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered, :totals
     # feed_id:: the feed it came in on
     # platform_id:: the platform's own id of the line or event, or nil
     # platform_time_ms:: the platform's clock, Unix milliseconds, or nil
     # arrived_at_ms:: ours, Unix milliseconds
-    # body:: what the kind carries: Said, Happened, FeedState, Gap, Answered, or the key of a person
+    # body:: what the kind carries: Said, Happened, FeedState, Gap, Answered, the key of a person, or of :totals how many there are
+    #   in all by TOTALS, with everything that was told before
     Intake = Struct.new(:kind, :feed_id, :platform_id, :platform_time_ms, :arrived_at_ms, :body) do
       # A line or event the platform told again from its history, not as it happened.
       def history?
@@ -38,6 +39,7 @@ module Bavard
     # said:: who, and their message (text may be empty); said.paid is what it was worth
     # number:: months of a renewal, subscriptions given, viewers brought along, or nil
     Happened = Struct.new(:what, :said, :number)
+    TOTALS = %w[followers subscriptions].freeze
     EVENTS = %i[follow subscription renewal gift tip purchase visit cause own].freeze
 
     # What a :feed_state carries.

@@ -46,6 +46,9 @@ module Bavard
         nil
       end
 
+      # @return [Hash{String => Integer}] by Core::TOTALS, those that are told
+      def totals(value) = Core::TOTALS.to_h { |counted| [counted, whole(hash(value)[counted])] }.compact
+
       # @return [Symbol, nil] one of Core::EVENTS
       def event(value)
         Core::EVENTS.find { |what| what.to_s == value }

@@ -19,10 +19,33 @@ module Bavard
       # @param number [Integer] how many there are now, since ever
       # @return [Hash] as {#totals}
       def set_total(counted, number)
-        base = number - tallies["ever"].value(counted).to_i
-        use_cues(cues.document.merge("totals" => cues.document["totals"].merge(counted => base)))
-        tallies.totals = cues.document["totals"]
+        typed = cues.document["totals"]
+        use_totals("totals" => typed.merge(counted => typed.fetch(counted, 0) + number - totals.fetch(counted)))
         totals
+      end
+
+      # A platform says how many there are of a chat in all. What was typed before stood for them as well.
+      #
+      # @param feed [Store::Feeds::Feed]
+      # @param told [Hash{String => Integer}] by Core::TOTALS
+      def told_totals(feed, told)
+        return if feed.draft_only
+
+        place = place_of(feed)
+        before = cues.document["told"].fetch(place, {})
+        now = before.merge(told.to_h { |counted, number| [counted, number - tallies.on_feeds(feeds_at(place), counted)] })
+        return if now == before
+
+        typed = cues.document["totals"].to_h { |counted, number| [counted, before.key?(counted) ? number : [number - now.fetch(counted, 0), 0].max] }
+        use_totals("told" => cues.document["told"].merge(place => now), "totals" => typed)
+      end
+
+      # @return [Hash{String => Array<Array(String, Integer)>}] by what is counted, what each chat of this show told: its name, and how
+      #   many there are now
+      def told_now
+        Core::TOTALS.to_h do |counted|
+          [counted, lanes.each_value.filter_map { |lane| (number = told_of(lane.feed, counted)) && [lane.feed.name, number] }]
+        end
       end
 
       # @param piece [Hash] a goal
@@ -51,6 +74,28 @@ module Bavard
       end
 
       private
+
+      # The same chat, also where it was taken away and connected anew.
+      def place_of(feed) = [feed.platform || feed.kind, *feed.address.values].join("/")[0, Core::Cues::Settings::LONGEST_PLACE]
+
+      # @return [Array<Integer>] ids of the feeds that were ever there
+      def feeds_at(place)
+        lanes.each_value { |lane| places[lane.id] = place_of(lane.feed) }
+        places.select { |_, one| one == place }.keys
+      end
+
+      # @return [Hash{Integer => String}] of all feeds there ever were
+      def places = @places ||= {}
+
+      def told_of(feed, counted)
+        place = place_of(feed)
+        cues.document.dig("told", place, counted)&.then { |base| base + tallies.on_feeds(feeds_at(place), counted) }
+      end
+
+      def use_totals(changed)
+        use_cues(cues.document.merge(changed))
+        tallies.totals = Core::Cues::Settings.all_totals(cues.document)
+      end
 
       # IRC tells only where its topic does, so that it counts for nothing here.
       def on_air_elsewhere?(lane)

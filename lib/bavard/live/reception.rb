@@ -33,6 +33,7 @@ module Bavard
         when :voice then return @show.voices.take(lane, intake.body, @show.now_ms)
         when :feed_state then enter(lane, intake.body)
         when :gap then lane.miss(intake.body)
+        when :totals then @show.told_totals(lane.feed, intake.body)
         when :answered then @show.answers.came(lane.id, intake.body)
         end
         @report.touch

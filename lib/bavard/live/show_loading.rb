@@ -28,7 +28,8 @@ module Bavard
         kept = record.cues
         @cues = CueDesk.new(kept, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
         @cues.began_ms = kept["began_ms"]
-        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"], totals: kept["totals"])
+        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"],
+          totals: Core::Cues::Settings.all_totals(kept))
         all = -> { @desks.values }
         @sounding = Sounding.new(@house.hub, all)
         @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
@@ -38,10 +39,15 @@ module Bavard
         @gatehouse = made_gatehouse
         entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
         recount
-        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
+        load_feeds(entries)
         load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
         load_prompter(entries)
         load_held
+      end
+
+      def load_feeds(entries)
+        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
+        @house.feeds.all_of_show(id).each { |feed| places[feed.id] = place_of(feed) }
       end
 
       def made_gatehouse

@@ -18,6 +18,7 @@ module Bavard
 
       # @param store [Store::Tallies, nil]
       # @param began_ms [Integer] when the broadcast began
+      # @param totals [Hash{String => Integer}] what was there already, by what is counted
       def initialize(show_id, store, now_ms, began_ms: nil, totals: {})
         @show_id = show_id
         @totals = totals
@@ -27,6 +28,7 @@ module Bavard
         @standings = SPANS.to_h { |span| [span, stood(span, now_ms)] }
         @day = beginning("day", now_ms)
         @firsts = {}
+        @by_feed = store&.by_feed(show_id) || {}
       end
 
       # The broadcast begins.
@@ -42,9 +44,13 @@ module Bavard
       def take(line)
         event = Core::Cues::Event.of(line, roles: []) or return
         note_first(line.id) unless standings("ever").known?(event.kind, event.login)
-        [*@tallies.each_value, *@standings.each_value].each { |counted| counted.take(event) }
+        [*@tallies.each_value, *@standings.each_value, of_feed(line.feed_id)].each { |counted| counted.take(event) }
         event
       end
+
+      # @param feed_ids [Array<Integer>]
+      # @return [Integer] how often it was counted there since ever
+      def on_feeds(feed_ids, counted) = feed_ids.sum { |feed_id| of_feed(feed_id).value(counted) }
 
       # @return [Boolean] whether that was the first of its kind its person ever did, as far as Bavard knows
       def first?(line_id) = @firsts.key?(line_id)
@@ -98,6 +104,8 @@ module Bavard
       end
 
       private
+
+      def of_feed(feed_id) = @by_feed[feed_id] ||= Core::Cues::Tally.new
 
       def note_first(line_id)
         @firsts[line_id] = true

@@ -32,6 +32,12 @@ module Bavard
         rows.each_with_object(Core::Cues::Tally.new) { |row, tally| tally.add(row[:kind], row[:times].to_i, row[:worth]&.to_i, row[:unit]) }
       end
 
+      # @return [Hash{Integer => Core::Cues::Tally}] since ever, by the feed they came in on; without amounts
+      def by_feed(show_id)
+        rows = of(show_id, 0).group(:feed_id, :kind).select(:feed_id, :kind, Sequel.lit("SUM(#{TIMES})").as(:times))
+        rows.each_with_object({}) { |row, all| (all[row[:feed_id]] ||= Core::Cues::Tally.new).add(row[:kind], row[:times].to_i) }
+      end
+
       # @return [Core::Cues::Standings]
       def standings_since(show_id, since_ms)
         rows = of(show_id, since_ms).group(:kind, :login, Sequel.lit(UNIT)).select(:kind, :login, Sequel.lit(UNIT).as(:unit), *sums, *lasts)

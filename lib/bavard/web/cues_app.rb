@@ -113,7 +113,8 @@ module Bavard
         counted = text(params["counted"])
         not_found unless Core::Cues::Tally::COUNTED.key?(counted)
         number = Integer(text(params["number"]).delete(" ,."), 10, exception: false) or raise Error.new("A total is a number.", field: "number")
-        json(totals: ask { |show| show.set_total(counted, number) })
+        totals, told = ask { |show| [show.set_total(counted, number), show.told_now] }
+        json(totals:, told:)
       end
 
       post "/again" do
@@ -136,7 +137,8 @@ module Bavard
           document, findings = ask { |show| [show.cues.document, show.cues.findings] }
           cues = document["cues"]
           {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
-           totals: ask(&:totals), samples: cues.to_h { |cue| [cue["id"], Core::Cues::Sample.for(cue)] }, also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
+           totals: ask(&:totals), told: ask(&:told_now), samples: cues.to_h { |cue| [cue["id"], Core::Cues::Sample.for(cue)] },
+           also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
         # Said from the show's own thread, where no answer can be given.

@@ -38,6 +38,13 @@ class WebSocketSessionTest < Minitest::Test
     end
   end
 
+  def test_how_many_there_are_in_all_is_taken_where_it_is_a_number
+    made = joined
+    made.receive({"op" => "totals", "followers" => 4180, "subscriptions" => "many", "moons" => 3}, 30)
+    made.receive({"op" => "totals", "followers" => -1}, 40)
+    assert_equal [{"followers" => 4180}], made.take_intakes.select { |intake| intake.kind == :totals }.map(&:body)
+  end
+
   def test_it_goes_on_where_it_was
     made = session(cursor: {"resume" => "r1", "after" => 7})
     made.receive({"op" => "hello", "beat_ms" => 5000}, 10)

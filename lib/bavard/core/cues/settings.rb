@@ -12,13 +12,18 @@ module Bavard
       module Settings
         MOST = 500
         MOST_TOTAL = 10**12
+        # Chats that told how many follow them.
+        MOST_PLACES = 60
+        LONGEST_PLACE = 200
         QUEUE = {"gap_ms" => 800, "longest_wait_ms" => 300_000, "alike_ms" => 4000, "most" => 40, "approve" => false}.freeze
         BOUNDS = {"gap_ms" => 0..60_000, "longest_wait_ms" => 5000..3_600_000, "alike_ms" => 0..60_000, "most" => 1..200}.freeze
 
         module_function
 
         # @return [Hash] where nothing was set yet
-        def default = {"cues" => Cue.defaults, "queue" => QUEUE, "began_ms" => nil, "ended_ms" => nil, "noticed" => nil, "totals" => {}}
+        def default
+          {"cues" => Cue.defaults, "queue" => QUEUE, "began_ms" => nil, "ended_ms" => nil, "noticed" => nil, "totals" => {}, "told" => {}}
+        end
 
         # @param kept [Hash, nil] from the database, or taken over from elsewhere
         # @return [Hash]
@@ -28,8 +33,19 @@ module Bavard
 
           cues = kept["cues"].first(MOST).grep(Hash).each_with_index.map { |cue, index| Cue.build(id(cue, index), cue.slice(*Cue::PROPERTIES.keys)) }
           {"cues" => cues, "queue" => queue(kept["queue"]), "noticed" => kept["noticed"].is_a?(String) ? kept["noticed"][0, 120] : nil,
-           "began_ms" => moment(kept["began_ms"]), "ended_ms" => moment(kept["ended_ms"]), "totals" => totals(kept["totals"])}
+           "began_ms" => moment(kept["began_ms"]), "ended_ms" => moment(kept["ended_ms"]), "totals" => totals(kept["totals"]),
+           "told" => told(kept["told"])}
         end
+
+        # @return [Hash{String => Hash}] by place, as {#totals}: what platforms told of themselves
+        def told(given)
+          return {} unless given.is_a?(Hash)
+
+          given.first(MOST_PLACES).to_h { |place, totals| [place[0, LONGEST_PLACE], totals(totals)] }
+        end
+
+        # @return [Hash{String => Integer}] typed and told together, by what is counted
+        def all_totals(document) = [document["totals"], *document["told"].each_value].reduce({}) { |all, one| all.merge(one) { |_, a, b| a + b } }
 
         # What is there already, besides what Bavard counted.
         #

@@ -81,6 +81,7 @@ module Bavard
           now_ms = @heard_at_ms = @clock.call
           items = Given.list(body["items"])
           items.each { |item| take_in(item, now_ms, history: first || !@joined) }
+          totals(Given.totals(body["totals"]))
           @joined = true
           @cursor = {"number" => @number, "page" => Given.text(body["next_page"], 2000) || @cursor&.fetch("page", nil)}
           return over(Given.hash(body["broadcast"])) if Given.hash(body["broadcast"])["state"] == "ended"
@@ -93,6 +94,14 @@ module Bavard
         def take_in(item, now_ms, history:)
           intake = Items.intake(item, @feed_id, now_ms, history:)
           intake ? @take.call(intake) : @reject.call("an item that cannot be read: #{item.inspect[0, 80]}")
+        end
+
+        # Only where they are others than were told last.
+        def totals(told)
+          return if told.empty? || told == @totals
+
+          @totals = told
+          tell(:totals, told)
         end
 
         # That page is gone: what lies between it and now cannot be told again.

@@ -55,6 +55,7 @@ module Bavard
           when "cannot_resume" then cannot_resume
           when "event" then event(message)
           when "beat" then @outgoing << {op: "beat"}
+          when "totals" then totals(message)
           when "said" then answered(message, nil)
           when "refused" then answered(message, Given.text(message["reason"], 200) || "#{@name} did not take it.")
           else @reject.call("a message that cannot be read: #{message.inspect[0, 80]}")
@@ -137,6 +138,11 @@ module Bavard
 
           intake = Items.intake(message, @feed_id, @now_ms, history: told_again?(message))
           intake ? @intakes << intake : @reject.call("an event that cannot be read: #{message.inspect[0, 80]}")
+        end
+
+        def totals(message)
+          told = Given.totals(message)
+          intake(:totals, body: told) if told.any?
         end
 
         # After a resume: what was said before we were back.
