@@ -269,6 +269,19 @@ class GatheringsTest < HouseTest
     assert_equal [510, [["Test", 448]]], [@show.totals["followers"], @show.told_now["followers"]]
   end
 
+  def test_a_total_that_is_told_reaches_no_goal
+    edit = {"do" => "set", "piece" => "goal1", "values" => {"since" => "ever"}}
+    desk = @show.desks.values.first
+    desk.put_on_air(clock.now_ms, document: Core::Stage::Edit.apply(desk.stage.draft, edit).document)
+    advance
+    tell_totals(followers: 2)
+    happen(:follow, "ann")
+    assert_equal [3, 1], [told_of("goal1")["value"], reached]
+    tell_totals(followers: 1)
+    tell_totals(followers: 90)
+    assert_equal [90, 1], [told_of("goal1")["value"], reached]
+  end
+
   def test_a_chat_that_is_connected_anew_is_not_counted_twice
     happen(:follow, "ann")
     tell_totals(followers: 100)

@@ -49,8 +49,13 @@ module Bavard
       end
 
       # @param piece [Hash] a goal
-      # @return [Array(Numeric, Integer)] how much came since it began to count, and how long that is, in milliseconds
-      def pace_of(piece) = [tallies[piece["since"]].value(piece["counted"], piece["unit"]), now_ms - tallies.counted_from(piece["since"], now_ms)]
+      # @param added [Numeric] to it by cues
+      # @return [Array(Numeric, Integer, Numeric)] how much came since it began to count, how long that is in milliseconds, and how much
+      #   there is by now
+      def pace_of(piece, added)
+        since, counted, unit = piece.values_at("since", "counted", "unit")
+        [tallies[since].value(counted, unit), now_ms - tallies.counted_from(since, now_ms), tallies.value(since, counted, unit) + added]
+      end
 
       # @return [Hash{String => Integer}] how many there are in all, of what is no money
       def totals

@@ -36,10 +36,12 @@ module Bavard
       def changes
         return {} unless changed?
 
-        first = @seen.nil?
+        # Nothing is reached where somebody only says how many there are already.
+        told_anew = @seen.nil? || @retold != tallies.retold
         @seen = revision
+        @retold = tallies.retold
         now = @pieces.to_h { |piece| [piece["id"], card(piece)] }
-        tell(now) unless first
+        tell(now) unless told_anew
         now.reject { |id, card| @told[id] == card }.tap { @told = now }
       end
 

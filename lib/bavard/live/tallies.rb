@@ -67,13 +67,16 @@ module Bavard
       # @param totals [Hash{String => Integer}] what was there already, by what is counted
       def totals=(totals)
         @totals = totals
-        @retold = (@retold || 0) + 1
+        @retold = retold + 1
       end
 
       # @return [Integer, Float] in whole units; since ever with what was there already
       def value(span, counted, unit = "EUR")
         @tallies.fetch(span).value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
       end
+
+      # @return [Integer] another one whenever it was told anew what was there already
+      def retold = @retold || 0
 
       # What was counted up to a moment that is over.
       #
@@ -89,7 +92,7 @@ module Bavard
       def [](span) = @tallies.fetch(span)
 
       # @return [Object] another one whenever something was counted
-      def revision = [@tallies["ever"].changes, @began_ms, @day, @retold]
+      def revision = [@tallies["ever"].changes, @began_ms, @day, retold]
 
       # At midnight the day is another one.
       def advance(now_ms)

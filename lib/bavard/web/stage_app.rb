@@ -77,7 +77,7 @@ module Bavard
         stage_id = stage.id
         told = ask do |show|
           desk = show.desk(stage_id)
-          counted = show.pace_of(piece) if piece["kind"] == "goal"
+          counted = show.pace_of(piece, desk.live.counts.number(piece)) if piece["kind"] == "goal"
           StageMeasures::Told.new(desk.recent(piece["id"], show.now_ms), desk.names_in(piece["id"]), counted)
         end
         json(StageMeasures.new(site, stage, piece, told).told)

@@ -15,7 +15,7 @@ module Bavard
       MOST_PICTURES = 6
 
       # recent:: Live::PlayedChat::Recent of a chat piece; names:: of the people in the room, of a voices piece
-      # counted:: of a goal: how much since it began, and how long that is, in milliseconds; nil where it is another kind
+      # counted:: of a goal: as Show#pace_of gives it; nil where it is another kind
       Told = Struct.new(:recent, :names, :counted)
 
       # @param site [Site]

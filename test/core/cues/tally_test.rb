@@ -48,6 +48,12 @@ class TallyTest < Minitest::Test
     assert_equal [true, 1.0], goal(0, from: 5, to: 5).values_at(:reached, :share)
   end
 
+  def test_since_ever_it_goes_from_one_number_there_was_to_another
+    assert_equal [4180, 0.36, false], goal(4180, since: "ever", from: 4000, to: 4500).values_at(:value, :share, :reached)
+    assert_equal [3990, 0.0], goal(3990, since: "ever", from: 4000, to: 4500).values_at(:value, :share)
+    assert_equal 4012, goal(12, since: "broadcast", from: 4000, to: 4500)[:value]
+  end
+
   def test_until_when_it_counts
     assert_equal [[nil, nil, nil, 18, 30], [2026, 12, 24, nil, nil], [2026, 12, 24, 6, 5]], ["18:30", "2026-12-24", " 2026-12-24 06:05 "].map { |text| Goal.until(text) }
     ["", "soon", "25:00", "2026-12"].each { |text| assert_nil Goal.until(text), text }
@@ -56,6 +62,7 @@ class TallyTest < Minitest::Test
   def test_when_it_would_be_reached
     piece = {"from" => 0, "to" => 60, "falls" => false}
     assert_equal 3_600_000, Goal.left_ms(piece, 30, 3_600_000)
+    assert_equal 1_200_000, Goal.left_ms(piece, 30, 3_600_000, 50)
     assert_nil Goal.left_ms(piece, 2, 3_600_000)
     assert_nil Goal.left_ms(piece, 60, 3_600_000)
   end

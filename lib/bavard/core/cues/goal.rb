@@ -8,6 +8,7 @@ module Bavard
         # Until when it counts: a time of the day it is shown on, a day, or both.
         UNTIL = /\A(?:(\d{4})-(\d\d)-(\d\d))?\s*(?:([01]?\d|2[0-3])[:.]([0-5]\d))?\z/
         HOUR_MS = 3_600_000
+        EVER = "ever"
         # Before so much has come, nobody can say when it will be reached.
         FEWEST = 3
 
@@ -20,28 +21,32 @@ module Bavard
           parts.map { |part| part&.to_i } if parts&.any?
         end
 
+        # Since ever what is counted is how many there are, and the goal goes from one of these numbers to another; since anything
+        # else it comes on top of the number it begins with.
+        #
         # @param piece [Hash] a goal
         # @param counted [Numeric] since it began
         # @return [Hash] value, from, to, share (0 to 1), reached
         def of(piece, counted)
           from, to = piece.values_at("from", "to")
           done = counted + piece["already"].to_i
-          value = piece["falls"] ? from - done : from + done
+          value = piece["falls"] ? from - done : done + (piece["since"] == EVER ? 0 : from)
           way = (to - from).abs
           share = way.zero? ? 1.0 : ((value - from) / (to - from).to_f).clamp(0.0, 1.0)
           {value:, from:, to:, share: share.round(4), reached: share >= 1.0}
         end
 
         # @return [Hash, nil] how fast it goes and how long it takes at that rate: per_hour, left_ms; nil where nobody can say
-        def pace(piece, counted, passed_ms)
-          left_ms = left_ms(piece, counted, passed_ms) or return
+        def pace(piece, counted, passed_ms, there = counted)
+          left_ms = left_ms(piece, counted, passed_ms, there) or return
           {per_hour: (counted * HOUR_MS / passed_ms.to_f).round(1), left_ms:}
         end
 
         # @param counted [Numeric] in the time that passed
+        # @param there [Numeric] how much there is by now, with what was there before that
         # @return [Integer, nil] how long it takes at that rate, in milliseconds; nil where nobody can say
-        def left_ms(piece, counted, passed_ms)
-          goal = of(piece, counted)
+        def left_ms(piece, counted, passed_ms, there = counted)
+          goal = of(piece, there)
           return if goal[:reached] || counted < FEWEST || passed_ms <= 0
 
           ((goal[:to] - goal[:value]).abs * passed_ms / counted).round
