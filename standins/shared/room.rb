@@ -18,7 +18,8 @@ module StandIns
 
     # @param viewers [Array<Hash>] login, name, colour, badges
     # @param file [String, nil] where history is kept between two starts
-    def initialize(viewers, file: nil)
+    # @param followers [Integer] how many there were before anything happened here
+    def initialize(viewers, file: nil, followers: 4180)
       super()
       @viewers = viewers
       @file = file
@@ -26,7 +27,7 @@ module StandIns
       @live = true
       @said = 0
       @posts = file && File.exist?(file) ? recall : []
-      @totals = {"followers" => 4180, "subscriptions" => 212}
+      @totals = {"followers" => followers, "subscriptions" => followers / 20}
       @posts.each { |post| count(post) }
       @number = numbered
     end

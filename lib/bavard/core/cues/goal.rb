@@ -29,12 +29,18 @@ module Bavard
         # @return [Hash] value, from, to, share (0 to 1), reached
         def of(piece, counted)
           from, to = piece.values_at("from", "to")
-          done = counted + piece["already"].to_i
-          value = piece["falls"] ? from - done : done + (piece["since"] == EVER ? 0 : from)
+          value = value(piece, counted + piece["already"].to_i)
           way = (to - from).abs
           share = way.zero? ? 1.0 : ((value - from) / (to - from).to_f).clamp(0.0, 1.0)
           {value:, from:, to:, share: share.round(4), reached: share >= 1.0}
         end
+
+        def value(piece, done)
+          return piece["from"] - done if piece["falls"]
+
+          piece["since"] == EVER ? done : piece["from"] + done
+        end
+        private_class_method :value
 
         # @return [Hash, nil] how fast it goes and how long it takes at that rate: per_hour, left_ms; nil where nobody can say
         def pace(piece, counted, passed_ms, there = counted)
