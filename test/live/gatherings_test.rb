@@ -226,6 +226,20 @@ class GatheringsTest < HouseTest
     assert_equal 5, live("challenge1")["value"]
   end
 
+  def test_a_broadcast_that_was_begun_anew_by_mistake_goes_on_from_where_it_was
+    @show.begin_broadcast
+    began = clock.now_ms
+    happen(:follow, "ann")
+    until_written
+    @show.begin_broadcast
+    happen(:follow, "bo")
+    assert_equal 1, told_of("goal1")["value"]
+    until_written
+    @show.begin_broadcast(at_ms: began)
+    advance
+    assert_equal 2, told_of("goal1")["value"]
+  end
+
   def test_a_broadcast_is_noticed_where_a_feed_can_tell_and_only_then
     enter = ->(state) { @reception.take(@lane, nil, Core::Intake.new(:feed_state, @lane.id, nil, nil, clock.now_ms, Core::FeedState.new(state, "", clock.now_ms))) }
     happen(:follow, "ann")

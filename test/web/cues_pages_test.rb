@@ -91,8 +91,12 @@ class CuesPagesTest < WebTest
 
   def test_a_broadcast_begins_and_ends_and_totals_are_typed
     assert_nil json("/dress/cues/now")["began"]
-    refute_nil send_form("/dress/cues/begin")["began"]
+    began = send_form("/dress/cues/begin")["began"]
+    refute_nil began
     refute_nil send_form("/dress/cues/end")["ended"]
+    assert_equal [began, nil], send_form("/dress/cues/begun-before", {"began" => began.to_s}).values_at("began", "ended")
+    assert_equal [began, began], send_form("/dress/cues/begun-before", {"began" => began.to_s, "ended" => began.to_s}).values_at("began", "ended")
+    ["", "1", (began * 2).to_s].each { |at| assert_equal "began", send_form("/dress/cues/begun-before", {"began" => at})["field"] }
     assert_equal 1200, send_form("/dress/cues/totals", {"counted" => "followers", "number" => "1 200"})["totals"]["followers"]
     assert_equal "number", send_form("/dress/cues/totals", {"counted" => "followers", "number" => "many"})["field"]
     send_form("/dress/cues/totals", {"counted" => "worth_nothing", "number" => "1"})
@@ -136,6 +140,10 @@ class CuesPagesTest < WebTest
     assert_equal "There is a card of that name already.", send_form(path, {"name" => "saltpan"})["error"]
     assert_match(/No stage has a shout-out/, send_form("#{path}/play")["error"])
     assert_equal ["Saltpan"], send_form("#{path}/remove")["fellows"].map { |one| one["name"] }
+    back = send_form("#{path}/put-back")["fellows"].find { |one| one["name"] == "@Heron_House" }
+    assert_equal ["<i>One</i> nest", 12_400], back.values_at("words", "followers")
+    send_form("#{path}/put-back")
+    assert_equal 404, last_response.status
   end
 
   def test_a_message_is_read_aloud_only_while_its_cue_plays

@@ -15,18 +15,23 @@ export class Queue {
     on("#pause", () => this.pause());
     on("#skip", () => this.act("skip"));
     on("#clear", () => this.act("clear"));
-    on("#begin", async () => {
-      const ends = this.on();
-      const now = await attempt(() => send(`/dress/cues/${ends ? "end" : "begin"}`));
-      if (!now) return;
-      this.show(now);
-      say(ends ? "The broadcast is over. What it counted stands." : "It is counted from now on.");
-    });
+    on("#begin", () => this.begin());
     document
       .querySelector("#approve")
       .addEventListener("change", ({ target }) =>
         attempt(async () => changed(await sendJson("/dress/cues/queue", { approve: target.checked }))),
       );
+  }
+
+  async begin() {
+    const ends = this.on();
+    const { began, ended } = this.now;
+    const now = await attempt(() => send(`/dress/cues/${ends ? "end" : "begin"}`));
+    if (!now) return;
+    this.show(now);
+    const values = { began, ...(ended ? { ended } : {}) };
+    const undo = began ? () => attempt(async () => this.show(await send("/dress/cues/begun-before", values))) : undefined;
+    say(ends ? "The broadcast is over. What it counted stands." : "It is counted from now on.", { undo });
   }
 
   look() {

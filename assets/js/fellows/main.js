@@ -19,8 +19,17 @@ const at = (fellow, what = "") => `/dress/fellows/${fellow.id}${what}`;
 // The field shows it already, and whoever goes on to the next one is not to lose it.
 const keep = (fellow, values) => attempt(() => send(at(fellow), values));
 
+// With a way back.
+function remove(fellow, what, words) {
+  const undo = () => attempt(async () => take(await send(at(fellow, `${what}/put-back`))));
+  return attempt(async () => {
+    take(await send(at(fellow, `${what}/remove`)));
+    say(words, { undo });
+  });
+}
+
 function card(fellow) {
-  const off = button("", "trash-2", () => attempt(async () => take(await send(at(fellow, "/remove")))), "button plain");
+  const off = button("", "trash-2", () => remove(fellow, "", `The card of ${fellow.name} is gone.`), "button plain");
   off.setAttribute("aria-label", `Take the card of ${fellow.name} away`);
   const play = button("Show it now", "radio-tower", async () => {
     if (await attempt(() => send(at(fellow, "/play")))) say(`The card of ${fellow.name} is on its way.`);
@@ -67,7 +76,7 @@ function picture(fellow) {
 
 function clips(fellow) {
   const rows = fellow.clips.map(([film, name]) => {
-    const off = button("", "x", () => attempt(async () => take(await send(at(fellow, `/clips/${film}/remove`)))), "button plain");
+    const off = button("", "x", () => remove(fellow, `/clips/${film}`, `“${name}” is no clip of theirs any more.`), "button plain");
     off.setAttribute("aria-label", `Without ${name}`);
     return make("span", "chip", icon("film"), name, off);
   });

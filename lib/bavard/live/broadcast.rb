@@ -9,10 +9,11 @@ module Bavard
       # What is counted by the broadcast is counted from now on.
       #
       # @param noticed [String, nil] on which feed it was noticed; nil: the host says so
-      def begin_broadcast(noticed = nil)
-        tallies.begin(now_ms)
-        cues.began_ms = now_ms
-        use_cues(cues.document.merge("began_ms" => now_ms, "ended_ms" => nil, "noticed" => noticed))
+      # @param at_ms [Integer] where it began earlier, as when a mistake is taken back
+      def begin_broadcast(noticed = nil, at_ms: now_ms)
+        tallies.begin(at_ms, now_ms)
+        cues.began_ms = at_ms
+        use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
       end
 
       # @param counted [String] of Core::Cues::Tally::COUNTED, but money
@@ -62,7 +63,8 @@ module Bavard
         (Core::Cues::Tally::COUNTED.keys - Core::Cues::Tally::MONEY).to_h { |counted| [counted, tallies.value("ever", counted).to_i] }
       end
 
-      def end_broadcast = use_cues(cues.document.merge("ended_ms" => now_ms))
+      # @param at_ms [Integer] as above
+      def end_broadcast(at_ms: now_ms) = use_cues(cues.document.merge("ended_ms" => at_ms))
 
       # A feed that can tell says whether somebody broadcasts: the first to begin begins the broadcast, the last to end ends it.
       # What it was when Bavard connected tells nothing.

@@ -31,12 +31,14 @@ module Bavard
         @by_feed = store&.by_feed(show_id) || {}
       end
 
-      # The broadcast begins.
-      def begin(now_ms)
-        @began_ms = now_ms
-        @tallies["broadcast"] = Core::Cues::Tally.new
-        @standings["broadcast"] = Core::Cues::Standings.new
-        @begun = true
+      # The broadcast begins, or began.
+      #
+      # @param began_ms [Integer]
+      def begin(began_ms, now_ms)
+        @began_ms = began_ms
+        earlier = began_ms < now_ms
+        @tallies["broadcast"] = earlier ? counted("broadcast", now_ms) : Core::Cues::Tally.new
+        @standings["broadcast"] = earlier ? stood("broadcast", now_ms) : Core::Cues::Standings.new
       end
 
       # @param line [Core::Chat::Line] new, whatever the gate says of it

@@ -14,6 +14,8 @@ module Bavard
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
       LONGEST_MESSAGE = 300
+      # A broadcast that is said to have begun earlier is over.
+      LONGEST_AGO_MS = 40 * 24 * 3_600_000
       # How values of cues read where the value itself is not the word.
       WORDS = {
         "flurry_way" => {"piece" => "as the piece has it"}, "motion_in" => {"piece" => "as the piece has it"},
@@ -105,6 +107,18 @@ module Bavard
 
       post "/end" do
         ask(&:end_broadcast)
+        json(ask { |show| show.cues.report })
+      end
+
+      # The beginning, and the end where there was one, as they stood before one of these was pressed.
+      post "/begun-before" do
+        began, ended = %w[began ended].map { |name| text(params[name])[/\A\d{1,15}\z/]&.to_i }
+        ask do |show|
+          raise Error.new("No broadcast had begun before that.", field: "began") unless began&.between?(show.now_ms - LONGEST_AGO_MS, show.now_ms)
+
+          show.begin_broadcast(at_ms: began)
+          show.end_broadcast(at_ms: ended) if ended&.between?(began, show.now_ms)
+        end
         json(ask { |show| show.cues.report })
       end
 

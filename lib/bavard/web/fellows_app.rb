@@ -2,12 +2,14 @@
 
 require_relative "../core/cues/fellow"
 require_relative "brought_files"
+require_relative "lately_removed"
 require_relative "station"
 
 module Bavard
   module Web
     # Fellow hosts: the cards of shout-outs. Belongs to Dress.
     class FellowsApp < Station
+      REMOVED = LatelyRemoved.new
       LARGEST_BYTES = BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES
 
       get "/" do
@@ -46,8 +48,24 @@ module Bavard
         keep(clips: fellow.clips - [text(params[:film])])
       end
 
+      post "/:fellow/clips/:film/put-back" do
+        film = site.house.files.find(@record.id, "film", text(params[:film])) || not_found
+        keep(clips: (fellow.clips | [film.id]).first(Core::Cues::Fellow::MOST_CLIPS))
+      end
+
       post "/:fellow/remove" do
-        site.house.fellows.remove(@record.id, id(params[:fellow])) ? changed : not_found
+        card = fellow
+        REMOVED.remember([@record.id, card.id], card)
+        site.house.fellows.remove(@record.id, card.id)
+        changed
+      end
+
+      # As it was, under another number.
+      post "/:fellow/put-back" do
+        card = REMOVED.recall([@record.id, id(params[:fellow])]) || not_found
+        made = site.house.fellows.add(@record.id, name: card.name)
+        site.house.fellows.keep(@record.id, made, **card.to_h.except(:id, :key))
+        changed
       end
 
       # The card, now.

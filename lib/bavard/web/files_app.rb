@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "brought_files"
+require_relative "lately_removed"
 require_relative "station"
 
 module Bavard
@@ -9,23 +10,7 @@ module Bavard
     class FilesApp < Station
       KINDS = %w[sound film picture].freeze
       LONGEST_SHELF = 40
-      # Taken away lately, with a way back.
-      MOST_REMOVED = 100
-      @removed = {}
-      @lock = Mutex.new
-
-      class << self
-        # @param key [Array] show, kind and id
-        def remember(key, kept)
-          @lock.synchronize do
-            @removed[key] = kept
-            @removed.shift if @removed.size > MOST_REMOVED
-          end
-        end
-
-        # @return [Store::Files::Kept, nil]
-        def recall(key) = @lock.synchronize { @removed.delete(key) }
-      end
+      REMOVED = LatelyRemoved.new
 
       get "/" do
         @here = "files"
@@ -55,13 +40,13 @@ module Bavard
         used = uses[kept.id]
         raise Error, "“#{kept.name}” plays with #{used.map { |name| "“#{name}”" }.join(", ")}. Choose another one there first." if used
 
-        FilesApp.remember([@record.id, kept.kind, kept.id], kept)
+        REMOVED.remember([@record.id, kept.kind, kept.id], kept)
         site.house.files.remove(@record.id, kept.kind, kept.id)
         json(sheet)
       end
 
       post "/:kind/:file/put-back" do
-        kept = FilesApp.recall([@record.id, text(params[:kind]), text(params[:file])]) || not_found
+        kept = REMOVED.recall([@record.id, text(params[:kind]), text(params[:file])]) || not_found
         site.house.files.keep(@record.id, kept, site.house.clock.call)
         json(sheet)
       end
