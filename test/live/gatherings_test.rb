@@ -10,10 +10,11 @@ class GatheringsTest < HouseTest
     ["challenge", {"total" => 10, "title" => "Feeder", "begins" => "follow", "minutes" => 5}], ["counter", {"command" => "!ringed", "cool_down_s" => 1}],
     ["shout_out", {"length_s" => 5, "cool_down_s" => 60}], ["captions", {"least_s" => 1, "reading_speed" => 10}], ["alerts", {}]].freeze
 
+  PIECES_BUILT = PIECES.to_h { |kind, values| ["#{kind}1", Core::Stage::Pieces.kind(kind).build("#{kind}1", values)] }.freeze
+
   def setup
     super
-    pieces = PIECES.map { |kind, values| Core::Stage::Pieces.kind(kind).build("#{kind}1", values) }
-    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => pieces), on_air: true)
+    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => PIECES_BUILT.values), on_air: true)
     begin_show
   end
 
@@ -100,6 +101,28 @@ class GatheringsTest < HouseTest
     assert_includes 2..5, kept
     begin_show
     assert_equal 8, live("challenge1")["value"]
+  end
+
+  def run_challenge(what) = @show.desks.values.first.set_live { |live| live.counts.run(PIECES_BUILT.fetch("challenge1"), what, clock.now_ms) }
+
+  def test_what_is_pressed_on_a_challenge_is_taken_back
+    happen(:follow, "ann")
+    run_challenge("begin")
+    advance
+    assert_equal ["running", 1], live("challenge1").values_at("state", "value")
+    run_challenge("back")
+    advance
+    assert_equal "waiting", live("challenge1")["state"]
+    run_challenge("undo")
+    advance
+    assert_equal ["running", 1], live("challenge1").values_at("state", "value")
+    assert_raises(Bavard::Error) { run_challenge("undo") }
+    run_challenge("end")
+    advance
+    assert_equal "missed", live("challenge1")["state"]
+    run_challenge("undo")
+    advance
+    assert_equal "running", live("challenge1")["state"]
   end
 
   def test_a_counter_counts_the_command_of_those_who_may

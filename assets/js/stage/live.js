@@ -66,7 +66,12 @@ export class LiveBox {
   }
 
   challenge() {
-    const press = (words, drawing, run) => button(words, drawing, () => this.send({ run }));
+    const press = (words, drawing, run) =>
+      button(words, drawing, async () => {
+        const { piece } = this;
+        const undo = () => attempt(() => send(this.here(`pieces/${piece.id}/live`), { run: "undo" }));
+        if (await this.send({ run })) say({ begin: "It runs.", end: "It is over.", back: "It waits to begin." }[run], { undo });
+      });
     return [
       make("span", "label", "On air at once"),
       make("div", "live-row", press("Begin", "play", "begin"), press("End", "square", "end"), press("Back to before", "undo-2", "back")),

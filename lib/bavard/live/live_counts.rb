@@ -20,6 +20,7 @@ module Bavard
         @numbers = (kept["numbers"] || {}).transform_values(&:to_i)
         @challenges = (kept["challenges"] || {}).transform_values { |state| Challenge.read(state) }
         @said_ms = {}
+        @before = {}
       end
 
       # @return [Hash] to be kept
@@ -31,15 +32,16 @@ module Bavard
       # @param by [Numeric]
       def count(piece, by) = @numbers[piece["id"]] = (number(piece) + by).round.clamp(-LARGEST, LARGEST)
 
-      # @param what [String] begin, end or back (to before it began)
+      # @param what [String] begin, end, back (to before it began), or undo: as it was before one of these was pressed
       # @raise [Bavard::Error]
       def run(piece, what, now_ms)
-        case what
-        when "begin" then @challenges[piece["id"]] = Challenge.begin(now_ms)
-        when "end" then state(piece).running? && @challenges[piece["id"]] = state(piece).dup.tap { |one| one.state = "missed" }
-        when "back" then @challenges.delete(piece["id"])
-        else raise Error.new("A challenge can begin, end and go back.", field: "what", value: what)
-        end
+        id = piece["id"]
+        before = state(piece)
+        after = pressed(piece, what, now_ms)
+        raise Error.new("There is nothing to take back.", field: "what") unless after
+
+        @before[id] = before unless what == "undo"
+        @challenges[id] = after
       end
 
       # @return [Core::Cues::Challenge::State]
@@ -83,6 +85,18 @@ module Bavard
       end
 
       private
+
+      # @return [Challenge::State, nil]
+      def pressed(piece, what, now_ms)
+        now = state(piece)
+        case what
+        when "begin" then now.running? ? now : Challenge.begin(now_ms)
+        when "end" then now.running? ? now.dup.tap { |one| one.state = "missed" } : now
+        when "back" then Challenge::WAITING
+        when "undo" then @before.delete(piece["id"])
+        else raise Error.new("A challenge can begin, end and go back.", field: "what", value: what)
+        end
+      end
 
       def called?(piece, called) = piece.values_at("called", "title").include?(called)
       def challenges(document) = document["pieces"].select { |piece| piece["kind"] == "challenge" }
