@@ -16,9 +16,16 @@ module Skein
   #   ← {"op":"joined","room":"reedmere","resume":"…","on_air":true,"seq":1804}
   #   ← {"op":"event","seq":1805,"kind":"line","id":"…","ts":1795499520000,"from":{…},"body":"…","emotes":[[2,6,"http…"]]}
   #   ← {"op":"totals","followers":4180,"subscriptions":212}
+  #   → {"op":"who","login":"tern_tower"}    ← {"op":"profile","login":"tern_tower","nick":"Tern Tower","about":"…","followers":8312}
   #   → {"op":"say","nonce":"1","body":"…"}                   ← {"op":"said","nonce":"1","id":"…"}
   class Client
     MOST_RESUMES = 500
+    HOSTS = {
+      "tern_tower" => {"nick" => "Tern Tower", "about" => "A colony on a platform, twenty-four hours a day", "showed" => "First flight",
+                       "followers" => 8312},
+      "mudflat_mo" => {"nick" => "Mudflat Mo", "about" => "Counting waders before breakfast", "showed" => "Dunlin, dunlin, dunlin",
+                       "followers" => 954}
+    }.freeze
     # After these there is another total.
     TOTALLED = %w[totals follow subscription renewal gift].freeze
 
@@ -108,7 +115,18 @@ module Skein
       when "join" then join(said)
       when "resume" then resume(said)
       when "say" then say(said)
+      when "who" then who(said["login"].to_s)
       end
+    end
+
+    # Whoever is known here: viewers, and a few who broadcast themselves.
+    def who(login)
+      viewer = @room.viewers.find { |one| one["login"].casecmp?(login) }
+      host = HOSTS[login.downcase]
+      return tell("op" => "nobody", "login" => login) unless viewer || host
+
+      tell({"op" => "profile", "login" => login, "nick" => viewer&.fetch("name"), "followers" => login.sum % 900,
+            "face" => picture("avatars", StandIns::Emotes.avatar(login))}.merge(host || {}).compact)
     end
 
     def join(said)

@@ -190,6 +190,12 @@ class SkeinMisbehavingTest < Minitest::Test
   def standin = RunningStandin.new("Skein", BEAT_MS: 1000)
   def probe = FeedProbe.of(Bavard::Feeds::WebSocketFeed, @standin.platform, {"room" => "reedmere"})
 
+  def test_asked_about_somebody_it_says_who_they_are
+    %w[nobody_there tern_tower].each { |login| @probe.ask(login) }
+    wait_for("what it says") { @probe.of(:profile).any? }
+    assert_equal [["Tern Tower", 8312]], @probe.of(:profile).map { |intake| intake.body.to_h.values_at(:name, :followers) }
+  end
+
   def test_a_stall_is_noticed_by_the_heartbeat
     @standin.misbehave("stall")
     wait_for("it to notice") { @probe.state.state == :waiting }

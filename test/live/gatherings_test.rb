@@ -214,6 +214,32 @@ class GatheringsTest < HouseTest
     assert_equal "Ann gave 4.00 EUR", last("alert")["w"].map(&:last).join
   end
 
+  def profile(login, **more) = take(:profile, Core::Profile.new(login:, **more))
+  def let_platform_answer = @lane.define_singleton_method(:ask_about) { |login| (@asked ||= []) << login }
+
+  def test_a_platform_is_asked_about_somebody_without_a_card_and_waited_for
+    let_platform_answer
+    stop("bwigru")
+    assert @show.shout_outs.add("@Tern_Tower")
+    advance
+    assert_nil last("shout")
+    profile("nobody_asked", name: "Nobody")
+    profile("tern_tower", name: "Tern Tower", words: "no bwigru here", last_shown: "see evil.example/x", followers: 8312)
+    told = last("shout")
+    assert_equal ["Tern Tower", "no ●●●●●● here", 8312, ["tern_tower"]], [told["n"], told["w"], told["c"], @lane.instance_variable_get(:@asked)]
+  end
+
+  def test_a_platform_that_does_not_answer_holds_no_card_up
+    let_platform_answer
+    @show.shout_outs.add("tern_tower")
+    advance(1400)
+    assert_nil last("shout")
+    advance(200)
+    assert_equal "tern_tower", last("shout")["n"]
+    profile("tern_tower", name: "Too late")
+    assert_equal "tern_tower", last("shout")["n"]
+  end
+
   def test_what_is_posted_stands_as_long_as_it_takes_to_read
     desk = @show.desks.values.first
     assert desk.caption("captions1", "A reed warbler. Ring number K41 207 again!", clock.now_ms)

@@ -49,6 +49,7 @@ class FeedProbe
   end
 
   def say(text) = @outbox.put(7, text)
+  def ask(login) = @outbox.ask(login)
 
   def start
     @runner.start

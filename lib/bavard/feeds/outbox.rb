@@ -2,7 +2,8 @@
 
 module Bavard
   module Feeds
-    # Lines that the host wants to send on a feed, from any thread to the feed's own, which may be waiting on {#io}.
+    # Lines that the host wants to send on a feed, and people it asks about, from any thread to the feed's own, which may be waiting
+    # on {#io}.
     class Outbox
       Letter = Struct.new(:answer_id, :text)
 
@@ -11,14 +12,19 @@ module Bavard
 
       def initialize
         @letters = Queue.new
+        @asked = Queue.new
         @io, @bell = IO.pipe
       end
 
       def put(answer_id, text)
         @letters << Letter.new(answer_id, text)
-        @bell.write_nonblock(".", exception: false)
-      rescue IOError
-        nil # the feed has just been taken away
+        ring
+      end
+
+      # @param login [String] about whom
+      def ask(login)
+        @asked << login
+        ring
       end
 
       # @return [Array<Letter>]
@@ -27,8 +33,19 @@ module Bavard
         Array.new(@letters.size) { @letters.pop }
       end
 
+      # @return [Array<String>] logins
+      def take_asked = Array.new(@asked.size) { @asked.pop }
+
       def close
         [@io, @bell].each(&:close)
+      end
+
+      private
+
+      def ring
+        @bell.write_nonblock(".", exception: false)
+      rescue IOError
+        nil # the feed has just been taken away
       end
     end
   end

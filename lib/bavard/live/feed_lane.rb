@@ -20,6 +20,8 @@ module Bavard
       OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
       # States in which a line can be sent.
       SPEAKS = %i[live nobody_broadcasting].freeze
+      # Kinds whose platforms can be asked about a person.
+      TELLS_OF_PEOPLE = %w[socket].freeze
       NOT_CONNECTED = "This feed is not connected just now."
       NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
 
@@ -178,6 +180,16 @@ module Bavard
 
         @outbox.put(answer_id, text)
         nil
+      end
+
+      # Asks its platform about somebody; what it says comes as an intake.
+      #
+      # @return [Boolean] whether it can be asked
+      def ask_about(login)
+        return false unless TELLS_OF_PEOPLE.include?(feed.kind) && SPEAKS.include?(state.state)
+
+        @outbox.ask(login)
+        true
       end
 
       def kind = FEED_KINDS.fetch(feed.kind)

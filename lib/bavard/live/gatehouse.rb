@@ -65,6 +65,18 @@ module Bavard
         @ladder.called(Core::Gate::Sight.new(line), @memory)
       end
 
+      # Words that stand on the picture without a line, and come from elsewhere.
+      #
+      # @return [String] what may be seen of them, perhaps nothing
+      def shown_words(text, now_ms)
+        return "" if text.to_s.empty?
+
+        said = Core::Said.new("somebody", nil, nil, [], text, false, false)
+        line = Core::Chat::Line.from(Core::Intake.new(:line, nil, nil, nil, now_ms, said), id: 0)
+        verdict = @ladder.judge(line, @rehearsed)
+        verdict.pass? ? verdict.shown&.text || line.text : ""
+      end
+
       # @return [Object] another one whenever other names may be seen
       def names_revision = [@uses, left_out.changes]
 

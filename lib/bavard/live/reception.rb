@@ -26,15 +26,9 @@ module Bavard
         return unless lane.current?(runner) && @show.lanes[lane.id].equal?(lane)
 
         case intake.kind
-        when :line, :event then line(lane, intake)
-        when :delete_line then delete_line(lane, intake.platform_id)
-        when :clear_person then delete_where(lane, intake.body)
-        when :clear_all then delete_where(lane, nil)
         when :voice then return @show.voices.take(lane, intake.body, @show.now_ms)
-        when :feed_state then enter(lane, intake.body)
-        when :gap then lane.miss(intake.body)
-        when :totals then @show.told_totals(lane.feed, intake.body)
-        when :answered then @show.answers.came(lane.id, intake.body)
+        when :profile then return @show.shout_outs.told(intake.body)
+        else take_in(lane, intake)
         end
         @report.touch
       end
@@ -48,6 +42,19 @@ module Bavard
       end
 
       private
+
+      def take_in(lane, intake)
+        case intake.kind
+        when :line, :event then line(lane, intake)
+        when :delete_line then delete_line(lane, intake.platform_id)
+        when :clear_person then delete_where(lane, intake.body)
+        when :clear_all then delete_where(lane, nil)
+        when :feed_state then enter(lane, intake.body)
+        when :gap then lane.miss(intake.body)
+        when :totals then @show.told_totals(lane.feed, intake.body)
+        when :answered then @show.answers.came(lane.id, intake.body)
+        end
+      end
 
       def enter(lane, state)
         @show.notice_broadcast(lane, lane.state.state, state.state)

@@ -13,10 +13,13 @@ module Bavard
       GAP_MS = 600
       # A visit that is told again from history is over.
       FRESH_MS = 120_000
+      # How long a card waits for what platforms say of somebody.
+      ASK_WITHIN_MS = 1500
       # Their ids are others than those of alerts.
       FIRST_ID = 1_000_000
-      # One that waits, or plays. line:: of a visit, or nil
-      Waiting = Struct.new(:id, :fellow, :person, :line)
+      # One that waits, or plays. line:: of a visit, or nil; asked_ms:: until when platforms are waited for; avatar:: address of a
+      # picture that one of them told
+      Waiting = Struct.new(:id, :fellow, :person, :line, :asked_ms, :avatar)
 
       attr_reader :playing
 
@@ -49,9 +52,22 @@ module Bavard
         key = Core::Cues::Fellow.key(name)
         return false if key.empty? || @waiting.size >= MOST_WAITING || pieces.empty? || at_hand?(key)
 
-        fellow = @fellows[key] || (person && @fellows[Core::Cues::Fellow.key(person.login)]) || without_card(key, name) or return false
-        @waiting << Waiting.new(@number += 1, fellow, person, line)
+        fellow = @fellows[key] || (person && @fellows[Core::Cues::Fellow.key(person.login)])
+        made = fellow || without_card(key, name) or return false
+        @waiting << Waiting.new(@number += 1, made, person, line, fellow ? nil : asked_ms(key, person))
         true
+      end
+
+      # What a platform says of somebody without a card of the host's own.
+      #
+      # @param profile [Core::Profile]
+      def told(profile)
+        keys = [profile.login, profile.name].compact.map { |name| Core::Cues::Fellow.key(name) }
+        one = @waiting.find { |waiting| waiting.asked_ms && keys.include?(waiting.fellow.key) } or return
+        one.fellow = filled(one.fellow, profile)
+        one.avatar = profile.avatar
+        # A picture that has to be fetched first is waited for as well.
+        one.asked_ms = 0 if profile.avatar.nil? || @show.wardrobe.picture(profile.avatar)
       end
 
       # @param line [Core::Chat::Line] that may ask for one
@@ -84,7 +100,7 @@ module Bavard
 
       def advance(now_ms)
         finish(now_ms) if @playing && now_ms >= @ends_ms
-        return if @playing || @waiting.empty? || now_ms < (@free_ms || 0)
+        return if @playing || @waiting.empty? || now_ms < next_ms
 
         start(@waiting.shift, now_ms)
       end
@@ -92,7 +108,7 @@ module Bavard
       def due_ms
         return @ends_ms if @playing
 
-        @free_ms || 0 if @waiting.any?
+        next_ms if @waiting.any?
       end
 
       # A screen is gone, or cannot be heard.
@@ -103,6 +119,26 @@ module Bavard
 
       def pieces
         @show.desks.each_value.flat_map { |desk| desk.shown_document["pieces"].select { |piece| piece["kind"] == KIND && !piece["hidden"] } }
+      end
+
+      def next_ms = [@free_ms || 0, @waiting.first.asked_ms || 0].max
+
+      # @return [Integer, nil] until when what platforms say is waited for; nil where nobody can be asked
+      def asked_ms(key, person)
+        lanes = @show.lanes.each_value.select { |lane| person.nil? || person.feed_id == lane.id }
+        login = person ? person.login : key
+        @show.now_ms + ASK_WITHIN_MS if lanes.map { |lane| lane.ask_about(login) }.any?
+      end
+
+      # With what a platform says, as far as the gate lets it be seen.
+      #
+      # @return [Core::Cues::Fellow]
+      def filled(fellow, profile)
+        gate = @show.gatehouse
+        now_ms = @show.now_ms
+        name = profile.name && gate.called(profile.login, Core::Chat::Cleaning.text(profile.name), now_ms)
+        words, last_shown = [profile.words, profile.last_shown].map { |given| gate.shown_words(given, now_ms) }
+        Core::Cues::Fellow.new(**fellow.to_h, name: name || fellow.name, words:, last_shown:, followers: profile.followers)
       end
 
       # Whoever may not be seen on the picture is not introduced either.
@@ -140,7 +176,7 @@ module Bavard
       # As pages draw it: n name, w words, s what they last showed, c followers, p picture, clips, r which of them by chance
       def card(one, now_ms)
         fellow = one.fellow
-        picture = fellow.picture || (one.person && @show.wardrobe.picture(one.person.avatar))
+        picture = fellow.picture || [one.avatar, one.person&.avatar].compact.filter_map { |address| @show.wardrobe.picture(address) }.first
         {i: one.id, n: fellow.name, w: fellow.words, s: fellow.last_shown, c: fellow.followers, p: picture, clips: fellow.clips,
          r: @random.rand([fellow.clips.size, 1].max), ms: @ends_ms - now_ms, at: now_ms}
       end

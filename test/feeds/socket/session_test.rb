@@ -45,6 +45,17 @@ class WebSocketSessionTest < Minitest::Test
     assert_equal [{"followers" => 4180}], made.take_intakes.select { |intake| intake.kind == :totals }.map(&:body)
   end
 
+  def test_somebody_is_asked_about_and_what_can_be_read_of_them_is_told
+    session.tap { |made| made.ask("tern_tower") }.then { |made| assert_empty made.take_outgoing }
+    made = joined
+    made.ask("tern_tower")
+    assert_equal [{op: "who", login: "tern_tower"}], made.take_outgoing
+    made.receive({"op" => "profile", "login" => "tern_tower", "nick" => "Tern Tower", "about" => 7, "followers" => 8312, "face" => "javascript:1"}, 30)
+    made.receive({"op" => "profile", "nick" => "nobody"}, 30)
+    told = made.take_intakes.select { |intake| intake.kind == :profile }.map { |intake| intake.body.to_h.compact }
+    assert_equal [{login: "tern_tower", name: "Tern Tower", followers: 8312}], told
+  end
+
   def test_it_goes_on_where_it_was
     made = session(cursor: {"resume" => "r1", "after" => 7})
     made.receive({"op" => "hello", "beat_ms" => 5000}, 10)

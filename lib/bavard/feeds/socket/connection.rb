@@ -84,12 +84,17 @@ module Bavard
             ready, = select([socket, stop, @outbox.io], nil, nil, TICK_S) unless socket.respond_to?(:pending) && socket.pending.positive?
             return :stopped if ready&.include?(stop)
 
-            @outbox.take.each { |letter| @session.say(letter, @clock.call) } if ready&.include?(@outbox.io)
+            send_on if ready&.include?(@outbox.io)
             break hand_over if (ready.nil? || ready.include?(socket)) && read(socket) == :over
 
             @session.tick(@clock.call)
             hand_over
           end
+        end
+
+        def send_on
+          @outbox.take.each { |letter| @session.say(letter, @clock.call) }
+          @outbox.take_asked.each { |login| @session.ask(login) }
         end
 
         # @return [Symbol, nil] :over at its end

@@ -23,6 +23,13 @@ module Bavard
           end
         end
 
+        # @return [Core::Profile, nil] of somebody we asked about
+        def profile(message)
+          login = Given.name(message["login"]) or return
+          Core::Profile.new(login:, name: Given.name(message["nick"]), words: Given.text(message["about"], 300),
+            last_shown: Given.text(message["showed"], 120), followers: Given.whole(message["followers"]), avatar: Given.address(message["face"]))
+        end
+
         def happened(event, feed_id, at_ms, now_ms, history)
           what = Given.event(event["kind"]) or return
           said = said(event, history) or return

@@ -56,6 +56,7 @@ module Bavard
           when "event" then event(message)
           when "beat" then @outgoing << {op: "beat"}
           when "totals" then totals(message)
+          when "profile" then Items.profile(message)&.then { |profile| intake(:profile, body: profile) }
           when "said" then answered(message, nil)
           when "refused" then answered(message, Given.text(message["reason"], 200) || "#{@name} did not take it.")
           else @reject.call("a message that cannot be read: #{message.inspect[0, 80]}")
@@ -94,6 +95,11 @@ module Bavard
           nonce = letter.answer_id.to_s
           @asked[nonce] = [letter.answer_id, now_ms + SAY_WITHIN_MS]
           @outgoing << {op: "say", nonce:, body: letter.text}
+        end
+
+        # @param login [String] about whom
+        def ask(login)
+          @outgoing << {op: "who", login:} if @joined
         end
 
         # @return [Array<Hash>]
