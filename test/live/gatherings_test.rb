@@ -352,6 +352,7 @@ class GatheringsTest < HouseTest
     address = house.feeds.find(@feed.id).address
     @show.remove_feed(@feed.id)
     again = house.feeds.create(@record.id, kind: "irc", name: "Again", shape: "circle", colour: "#5fb8d6", address:)
+    again.wanted = false
     @show.add_feed(again)
     @lane = @show.lanes[again.id]
     tell_totals(followers: 100)
