@@ -18,7 +18,7 @@ module Bavard
           Property.choice("source", "from", %w[address file], "address"),
           Property.number("at_most", "lines at most", 1..4, 2),
           Property.number("delay_ms", "shown later by", 0..30_000, 0, unit: "ms"),
-          Property.number("reading_speed", "characters read", 6..40, 15, unit: "a second"),
+          Property.number("reading_speed", "characters read", 6..40, 15, unit: "/s"),
           Property.number("least_s", "stays at least", 0.5..10, 1.5, unit: "s", digits: 1),
           Property.number("longest_s", "stays at most", 1..30, 7, unit: "s", digits: 1)
         ].freeze
