@@ -93,6 +93,16 @@ class CueDeskTest < Minitest::Test
     assert_raises(Bavard::Error) { @desk.again(line.id, @now) }
   end
 
+  def test_what_is_pulled_is_told_also_where_the_next_begins_at_once
+    @desk.use(@document.merge("queue" => @document["queue"].merge("gap_ms" => 0)))
+    lines = [event(:follow), event(:visit, number: 4)].each { |line| @desk.happened(line, @now) }
+    advance
+    @desk.pull_where(@now) { |one| one.id == lines.first.id }
+    assert advance
+    assert_equal [1, "visit"], @desk.card(nil).values_at(:off, :k)
+    refute @desk.card(nil).key?(:off)
+  end
+
   def test_what_happened_is_played_again_and_tried_ones_are_for_the_draft
     line = event(:visit, number: 41)
     @desk.happened(line, @now, test: :draft)

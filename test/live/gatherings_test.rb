@@ -332,6 +332,16 @@ class GatheringsTest < HouseTest
     assert_equal [510, [["Test", 448]]], [@show.totals["followers"], @show.told_now["followers"]]
   end
 
+  def test_a_chat_is_the_same_whichever_number_its_broadcast_has_today
+    address = {"channel" => "reedmere", "number" => "1"}
+    lantern = house.feeds.create(@record.id, kind: "polling", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
+    %w[7741-0392 7742-0392].each do |number|
+      lantern.address = address.merge("number" => number)
+      @show.told_totals(lantern, {"followers" => 100})
+    end
+    assert_equal 100, @show.totals["followers"]
+  end
+
   def test_a_total_that_is_told_reaches_no_goal
     edit = {"do" => "set", "piece" => "goal1", "values" => {"since" => "ever"}}
     desk = @show.desks.values.first

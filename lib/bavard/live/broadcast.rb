@@ -6,6 +6,9 @@ module Bavard
   module Live
     # When a show's broadcast begins and ends, and how many of what there are in all. Part of {Show}; for use in its thread only.
     module Broadcast
+      # What of an address may be another one tomorrow.
+      PASSING = %w[number nick].freeze
+
       # What is counted by the broadcast is counted from now on.
       #
       # @param noticed [String, nil] on which feed it was noticed; nil: the host says so
@@ -82,8 +85,10 @@ module Bavard
 
       private
 
-      # The same chat, also where it was taken away and connected anew.
-      def place_of(feed) = [feed.platform || feed.kind, *feed.address.values].join("/")[0, Core::Cues::Settings::LONGEST_PLACE]
+      # The same chat, also where it was taken away and connected anew, and whichever number its broadcast has today.
+      def place_of(feed)
+        [feed.platform || feed.kind, *feed.address.except(*PASSING).values.compact].join("/")[0, Core::Cues::Settings::LONGEST_PLACE]
+      end
 
       # @return [Array<Integer>] ids of the feeds that were ever there
       def feeds_at(place)

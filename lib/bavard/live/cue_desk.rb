@@ -144,11 +144,12 @@ module Bavard
       # @return [PlayedCue, nil] what plays
       def playing = @queue.playing && played(@queue.playing)
 
-      # @return [Hash, nil] what plays, as pages draw it; off: what was pulled while it played, asked once
+      # @return [Hash, nil] what plays, as pages draw it; off: what was pulled while it played, told once, alone or with the next
       def card(wardrobe)
         pulled = @pulled
         @pulled = nil
-        playing&.card(wardrobe, @began_playing_ms) || (pulled && {off: pulled})
+        card = playing&.card(wardrobe, @began_playing_ms)
+        pulled ? {off: pulled, **card.to_h} : card
       end
 
       # @return [Core::Flurry::Flurry::Wish, nil] what flies with what plays

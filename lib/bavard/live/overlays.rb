@@ -25,10 +25,10 @@ module Bavard
         @new[:large] = true
       end
 
-      # @param card [Hash, nil] what plays of the cue sheet; or off: what was pulled while it played
+      # @param card [Hash, nil] what plays of the cue sheet, as CueDesk#card gives it
       def alert=(card)
         @pulled = card[:off] if card&.key?(:off)
-        @alert = card&.key?(:off) ? nil : card
+        @alert = (card.except(:off) if card&.key?(:i))
         @new[:alert] = true
       end
 

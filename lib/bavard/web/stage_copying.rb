@@ -87,18 +87,8 @@ module Bavard
           gate, cues = document.values_at("gate", "cues")
           ask do |show|
             show.use_gate(gate) if gate
-            show.use_cues(show.cues.document.merge(at_home(cues, show.lanes))) if cues
+            show.use_cues(show.cues.document.merge(Core::Cues::Settings.at_home(cues, show.lanes.keys.map(&:to_s)))) if cues
           end
-        end
-
-        # What is for chats that are none of this show's rests until somebody says for which it is.
-        def at_home(sheet, lanes)
-          known = lanes.keys.map(&:to_s)
-          cues = sheet["cues"].map do |cue|
-            feeds = cue["feeds"] & known
-            feeds == cue["feeds"] ? cue : cue.merge("feeds" => feeds, "on" => cue["on"] && feeds.any?)
-          end
-          sheet.merge("cues" => cues)
         end
 
         def take_fellows(fellows)

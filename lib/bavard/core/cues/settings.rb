@@ -62,6 +62,19 @@ module Bavard
           QUEUE.to_h { |name, value| [name, BOUNDS[name] ? (given[name] || value).to_i.clamp(BOUNDS[name]) : given.fetch(name, value) == true] }
         end
 
+        # A sheet from elsewhere: what is for chats that are not there rests until somebody says for which it is.
+        #
+        # @param sheet [Hash] with cues
+        # @param feed_ids [Array<String>] of the show it comes to
+        # @return [Hash]
+        def at_home(sheet, feed_ids)
+          cues = sheet["cues"].map do |cue|
+            feeds = cue["feeds"] & feed_ids
+            feeds == cue["feeds"] ? cue : cue.merge("feeds" => feeds, "on" => cue["on"] && feeds.any?)
+          end
+          sheet.merge("cues" => cues)
+        end
+
         # @return [Sheet]
         def sheet(document) = Sheet.new(document["cues"].map { |cue| Cue.asked(cue) })
 
