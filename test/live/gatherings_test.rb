@@ -1,55 +1,9 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/gathering_test"
 
-# What events and lines do besides standing in chat: goals, challenges, counters, shout-outs, captions, and when a broadcast is
-# noticed.
-class GatheringsTest < HouseTest
-  Core = Bavard::Core
-  PIECES = [["goal", {"counted" => "followers", "to" => 3, "title" => "Three of you"}], ["newest", {}],
-    ["challenge", {"total" => 10, "title" => "Feeder", "begins" => "follow", "minutes" => 5}], ["counter", {"command" => "!ringed", "cool_down_s" => 1}],
-    ["shout_out", {"length_s" => 5, "cool_down_s" => 60}], ["captions", {"least_s" => 1, "reading_speed" => 10}], ["alerts", {}]].freeze
-
-  PIECES_BUILT = PIECES.to_h { |kind, values| ["#{kind}1", Core::Stage::Pieces.kind(kind).build("#{kind}1", values)] }.freeze
-
-  def setup
-    super
-    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => PIECES_BUILT.values), on_air: true)
-    begin_show
-  end
-
-  def begin_show
-    @record = house.shows.find(@record.id)
-    @show = Bavard::Live::Show.new(@record, house)
-    @lane = @show.lanes.values.first
-    @reception = Bavard::Live::Reception.new(@show, house, Bavard::Live::DeskReport.new(@show, house))
-    advance
-  end
-
-  def said(login, text, badges: [], paid: nil)
-    Core::Said.new(login, login.capitalize, nil, badges, text, false, false).tap { |said| said.paid = paid }
-  end
-
-  def take(kind, body)
-    @number = (@number || 0) + 1
-    @reception.take(@lane, nil, Core::Intake.new(kind, @lane.id, "m#{@number}", nil, clock.now_ms, body))
-    advance
-  end
-
-  def happen(what, login, text = "", number: nil, paid: nil) = take(:event, Core::Happened.new(what, said(login, text, paid:), number))
-  def say(login, text, badges: []) = take(:line, said(login, text, badges:))
-
-  def advance(ms = 100)
-    clock.now_ms += ms
-    @show.send(:advance)
-  end
-
-  def air = hub.frames("air:#{@stage.id}")
-  def last(key, piece = nil) = air.reverse_each.find { |frame| frame.key?(key) && (piece.nil? || frame[key].key?(piece)) }&.fetch(key)
-  def live(piece) = last("live", piece)[piece]
-  def told_of(piece) = last("counted", piece)[piece]
-  def reached = @show.cues.queue.waiting.count { |one| one.cue["kind"] == "reached" }
-
+# What events and lines do besides standing in chat: goals, challenges, counters, captions, and when a broadcast is noticed.
+class GatheringsTest < GatheringTest
   def test_a_goal_that_is_reached_asks_the_cue_sheet_once
     %w[ann bo].each { |login| happen(:follow, login) }
     assert_equal [2, false], told_of("goal1").values_at("value", "reached")
@@ -137,56 +91,6 @@ class GatheringsTest < HouseTest
     assert_equal 2, live("counter1")["count"]
   end
 
-  def test_a_shout_out_by_command_by_visit_and_by_a_press_one_after_another
-    house.fellows.add(@record.id, name: "Heron_House", words: "One nest")
-    @show.shout_outs.fellows = house.fellows.of_show(@record.id)
-    say("ann", "!hello @heron_house")
-    assert_nil last("shout")
-    say("mod", "!hello @heron_house", badges: ["moderator/1"])
-    assert_equal ["Heron_House", "One nest"], last("shout").values_at("n", "w")
-    happen(:visit, "saltpan", number: 41)
-    assert_equal ["Saltpan"], @show.shout_outs.waiting
-    advance(5000)
-    advance(1000)
-    assert_equal "Saltpan", last("shout")["n"]
-    advance(6000)
-    assert_nil last("shout")
-    say("mod", "!hello heron_house", badges: ["moderator/1"])
-    assert_empty @show.shout_outs.waiting
-    assert @show.shout_outs.add("heron_house")
-    refute @show.shout_outs.add(" ")
-  end
-
-  def stop(*words)
-    rules = Core::Gate::RuleSet::DEFAULT["rules"].map { |rule| rule["kind"] == "stopped_words" ? rule.merge("on" => true, "words" => words.join("\n")) : rule }
-    sets = @show.gatehouse.document["sets"].map { |set| set.merge("rules" => rules) }
-    @show.use_gate(@show.gatehouse.document.merge("sets" => sets))
-  end
-
-  def test_names_that_may_not_be_seen_are_in_no_list_and_on_no_card
-    stop("bwigru")
-    happen(:follow, "ann")
-    happen(:follow, "bwigru")
-    assert_equal [["●●●●●●", ""]], told_of("newest1")["rows"]
-    @show.leave_out("bwigru", "Teo")
-    advance
-    assert_equal [["Ann", ""]], told_of("newest1")["rows"]
-    say("mod", "!hello bw1gru", badges: ["moderator/1"])
-    assert_nil last("shout")
-    say("mod", "!hello bwigru fan", badges: ["moderator/1"])
-    assert_equal "●●●●●● fan", last("shout")["n"]
-  end
-
-  def test_a_visit_that_is_deleted_takes_its_card_and_its_alert_along
-    happen(:visit, "saltpan", number: 41)
-    assert_equal ["Saltpan", "visit"], [last("shout")["n"], last("alert")["k"]]
-    @reception.take(@lane, nil, Core::Intake.new(:delete_line, @lane.id, "m#{@number}", nil, clock.now_ms, nil))
-    advance
-    advance
-    assert_nil last("shout")
-    assert_predicate last("alert")["off"], :positive?
-  end
-
   def test_the_first_of_somebody_is_known_after_a_restart
     happen(:follow, "ann")
     first = @show.prompter.instance_variable_get(:@noted).keys.last
@@ -212,32 +116,6 @@ class GatheringsTest < HouseTest
     @show.let_line_go(@show.prompter.instance_variable_get(:@noted).keys.last, "Teo")
     advance
     assert_equal "Ann gave 4.00 EUR", last("alert")["w"].map(&:last).join
-  end
-
-  def profile(login, **more) = take(:profile, Core::Profile.new(login:, **more))
-  def let_platform_answer = @lane.define_singleton_method(:ask_about) { |login| (@asked ||= []) << login }
-
-  def test_a_platform_is_asked_about_somebody_without_a_card_and_waited_for
-    let_platform_answer
-    stop("bwigru")
-    assert @show.shout_outs.add("@Tern_Tower")
-    advance
-    assert_nil last("shout")
-    profile("nobody_asked", name: "Nobody")
-    profile("tern_tower", name: "Tern Tower", words: "no bwigru here", last_shown: "see evil.example/x", followers: 8312)
-    told = last("shout")
-    assert_equal ["Tern Tower", "no ●●●●●● here", 8312, ["tern_tower"]], [told["n"], told["w"], told["c"], @lane.instance_variable_get(:@asked)]
-  end
-
-  def test_a_platform_that_does_not_answer_holds_no_card_up
-    let_platform_answer
-    @show.shout_outs.add("tern_tower")
-    advance(1400)
-    assert_nil last("shout")
-    advance(200)
-    assert_equal "tern_tower", last("shout")["n"]
-    profile("tern_tower", name: "Too late")
-    assert_equal "tern_tower", last("shout")["n"]
   end
 
   def test_what_is_posted_stands_as_long_as_it_takes_to_read
@@ -305,70 +183,6 @@ class GatheringsTest < HouseTest
     assert_predicate @show.cues, :ended?
   end
 
-  def test_totals_that_were_there_already_count_since_ever
-    happen(:follow, "ann")
-    assert_equal 1200, @show.set_total("followers", 1200)["followers"]
-    happen(:follow, "bo")
-    assert_equal 1201, @show.totals["followers"]
-    until_written
-    begin_show
-    assert_equal 1201, @show.totals["followers"]
-  end
-
-  def tell_totals(**told) = take(:totals, told.transform_keys(&:to_s))
-
-  def test_what_a_platform_tells_counts_since_ever_and_stands_for_what_was_typed
-    happen(:follow, "ann")
-    @show.set_total("followers", 500)
-    tell_totals(followers: 450)
-    assert_equal [500, [["Test", 450]]], [@show.totals["followers"], @show.told_now["followers"]]
-    happen(:follow, "bo")
-    assert_equal [501, [["Test", 451]]], [@show.totals["followers"], @show.told_now["followers"]]
-    tell_totals(followers: 448, subscriptions: 20)
-    assert_equal [498, 20], @show.totals.values_at("followers", "subscriptions")
-    assert_equal 510, @show.set_total("followers", 510)["followers"]
-    until_written
-    begin_show
-    assert_equal [510, [["Test", 448]]], [@show.totals["followers"], @show.told_now["followers"]]
-  end
-
-  def test_a_chat_is_the_same_whichever_number_its_broadcast_has_today
-    address = {"channel" => "reedmere", "number" => "1"}
-    lantern = house.feeds.create(@record.id, kind: "polling", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
-    %w[7741-0392 7742-0392].each do |number|
-      lantern.address = address.merge("number" => number)
-      @show.told_totals(lantern, {"followers" => 100})
-    end
-    assert_equal 100, @show.totals["followers"]
-  end
-
-  def test_a_total_that_is_told_reaches_no_goal
-    edit = {"do" => "set", "piece" => "goal1", "values" => {"since" => "ever"}}
-    desk = @show.desks.values.first
-    desk.put_on_air(clock.now_ms, document: Core::Stage::Edit.apply(desk.stage.draft, edit).document)
-    advance
-    tell_totals(followers: 2)
-    happen(:follow, "ann")
-    assert_equal [3, 1], [told_of("goal1")["value"], reached]
-    tell_totals(followers: 1)
-    tell_totals(followers: 90)
-    assert_equal [90, 1], [told_of("goal1")["value"], reached]
-  end
-
-  def test_a_chat_that_is_connected_anew_is_not_counted_twice
-    happen(:follow, "ann")
-    tell_totals(followers: 100)
-    until_written
-    address = house.feeds.find(@feed.id).address
-    @show.remove_feed(@feed.id)
-    again = house.feeds.create(@record.id, kind: "irc", name: "Again", shape: "circle", colour: "#5fb8d6", address:)
-    again.wanted = false
-    @show.add_feed(again)
-    @lane = @show.lanes[again.id]
-    tell_totals(followers: 100)
-    assert_equal 100, @show.totals["followers"]
-  end
-
   def test_a_goal_counts_until_its_time_and_stands_there_after_a_restart
     at = Time.at(clock.now_ms / 1000)
     ends = Time.new(at.year, at.month, at.day, at.hour, at.min) + 120
@@ -383,20 +197,6 @@ class GatheringsTest < HouseTest
     until_written
     begin_show
     assert_equal 1, told_of("goal1")["value"]
-  end
-
-  def test_a_moderator_introduces_the_person_of_a_line_and_plays_the_hosts_own_cue
-    say("ann", "hello")
-    line_id = @show.prompter.instance_variable_get(:@noted).keys.last
-    @show.introduce(line_id, "Teo")
-    advance
-    assert_equal "Ann", last("shout")["n"]
-    own = @show.cues.own.first
-    @show.play_own(own["id"], "Teo")
-    advance
-    assert_equal "Odalys", last("alert")["w"].map(&:last).join
-    assert_raises(Bavard::Error) { @show.play_own("cue_nothing", "Teo") }
-    assert_equal %w[shout_out cue_own], @show.prompter.instance_variable_get(:@deeds).map(&:what)
   end
 
   def test_what_only_the_draft_shows_counts_nowhere
