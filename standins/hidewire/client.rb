@@ -46,6 +46,9 @@ module Hidewire
 
     private
 
+    # Nobody follows a room.
+    def tell_totals = nil
+
     def join(said)
       @word = said["token"]
       @token = @word && @grants.token(@word)

@@ -36,6 +36,12 @@ class VoiceSessionTest < Minitest::Test
     assert_equal [[[:muted]], [nil]], [entered.people.first(1).map(&:marks), entered.people.last(1).map(&:name)]
   end
 
+  def test_nobody_follows_a_room
+    joined
+    @session.receive({"op" => "totals", "followers" => 4180}, 120)
+    assert_empty(@session.take_intakes.select { |intake| intake.kind == :totals })
+  end
+
   def test_changes_one_by_one_and_another_room
     joined
     kinds = [{"kind" => "joined", "who" => {"id" => "teo", "name" => ""}}, {"kind" => "changed", "who" => {"id" => "teo", "away" => true}},

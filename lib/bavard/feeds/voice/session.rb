@@ -29,6 +29,9 @@ module Bavard
 
         private
 
+        # Nobody follows a room, whatever its service says.
+        def totals(_message) = nil
+
         # Who is followed may be elsewhere by now.
         def greeted(message)
           @cursor = nil if @follow
