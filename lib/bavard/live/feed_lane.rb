@@ -122,6 +122,11 @@ module Bavard
         @noted.map { |noted| noted.pulled = true if yield(noted.line) }.any?
       end
 
+      # A line that was taken away is there again.
+      def put_back(line_id)
+        @noted.each { |noted| noted.pulled = false if noted.line.id == line_id }
+      end
+
       # The newest lines, with the emotes there are now.
       def dress(emotes)
         @noted.each { |noted| noted.line.dress(emotes) }

@@ -70,10 +70,11 @@ module Bavard
       # Sends a held line on at once, brings a pulled one back, and shows one that a rule kept off.
       def let_line_go(line_id, by)
         noted = prompter.find(line_id)
+        lane(noted.lane_id)
         was = noted.state
         case was
         when "held", "waits" then gatehouse.let_go(line_id)
-        when "pulled" then bring_back(line_id)
+        when "pulled" then send_on_again(noted)
         when "off", "left" then show_now(noted)
         else raise Error.new("That line is on the picture already, or no stage takes it in.", field: "line")
         end
@@ -160,11 +161,25 @@ module Bavard
       end
 
       # Where it was: on hold with the time it had left, or on the picture where its time is not over.
+      #
+      # @return [Symbol, nil] :held, :aired, :draft or :nowhere; nil where nothing remembers it
       def bring_back(line_id)
-        held = gatehouse.put_back(line_id)
-        desks.each_value { |desk| desk.put_back(line_id) } unless held
         @house.journal.later { |lines| lines.put_back(line_id) }
-        held
+        lanes.each_value { |lane| lane.put_back(line_id) }
+        return :held if gatehouse.put_back(line_id)
+
+        wheres = desks.each_value.map { |desk| desk.put_back(line_id) }
+        StageDesk::PLACES.find { |where| wheres.include?(where) }
+      end
+
+      # Somebody lets go what was pulled: it does not wait any more, and what never was on the picture goes there now.
+      def send_on_again(noted)
+        line_id = noted.line.id
+        where = bring_back(line_id)
+        return show_now(noted) unless where
+
+        prompter.enter(line_id, where.to_s)
+        gatehouse.let_go(line_id) if where == :held
       end
 
       def enlarge_again(line_id)
@@ -179,11 +194,10 @@ module Bavard
       def show_now(noted)
         line = noted.line.as_shown(noted.verdict.shown, wardrobe.emotes).dup
         line.shown_at_ms = now_ms
-        cue(line)
-        aired = desks.each_value.map { |desk| desk.show(line) }.any?
-        steps = [["let go", now_ms, nil], ["shown", now_ms, aired ? :aired : :nowhere]]
-        @house.journal.settle(Store::Lines::Outcome.new(line.id, aired, false, steps, now_ms))
-        prompter.enter(line.id, aired ? "aired" : "nowhere")
+        where = @reception.show(lane(noted.lane_id), line)
+        steps = [["let go", now_ms, nil], ["shown", now_ms, where]]
+        @house.journal.settle(Store::Lines::Outcome.new(line.id, where == :aired, false, steps, now_ms))
+        prompter.enter(line.id, where.to_s)
       end
 
       def prompter_lines_of(name, feed_id)

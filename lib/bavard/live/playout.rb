@@ -94,10 +94,15 @@ module Bavard
       end
 
       # A pull is taken back: the line stands again, where its time is not over.
+      #
+      # @return [Symbol, nil] :taken where a piece takes it in, :known where none does; nil where it is not remembered
       def put_back(line_id)
         @pulled.delete(line_id)
         @chats.each_value { |chat| chat.timeline.put_back(line_id) }
         @dirty = true
+        return :taken if @chats.each_value.any? { |chat| chat.timeline.known?(line_id) }
+
+        :known if @lines.any? { |line| line.id == line_id }
       end
 
       # @param wish [Core::Flurry::Flurry::Wish] what a cue lets go

@@ -41,6 +41,17 @@ module Bavard
         @report.touch if released.any? || left.any?
       end
 
+      # Brings a line to the stages, and what it asks for to the cue sheet.
+      #
+      # @return [Symbol] :aired, :draft or :nowhere
+      def show(lane, line)
+        lane.feed.draft_only ? @show.cues.happened(line, @show.now_ms, test: :draft) : @show.cue(line)
+        desks = @show.desks.each_value
+        return desks.map { |desk| desk.show_draft(line) }.any? ? :draft : :nowhere if lane.feed.draft_only
+
+        desks.map { |desk| desk.show(line) }.any? ? :aired : :nowhere
+      end
+
       private
 
       def take_in(lane, intake)
@@ -122,15 +133,6 @@ module Bavard
         @show.gatehouse.forget(held.line.id)
         @house.journal.settle(Store::Lines::Outcome.new(held.line.id, aired, false, steps, aired ? now_ms : held.line.shown_at_ms))
         @show.prompter.went(held.line.id, where)
-      end
-
-      # @return [Symbol] :aired, :draft or :nowhere
-      def show(lane, line)
-        lane.feed.draft_only ? @show.cues.happened(line, @show.now_ms, test: :draft) : @show.cue(line)
-        desks = @show.desks.each_value
-        return desks.map { |desk| desk.show_draft(line) }.any? ? :draft : :nowhere if lane.feed.draft_only
-
-        desks.map { |desk| desk.show(line) }.any? ? :aired : :nowhere
       end
 
       # Where it went, step by step.

@@ -21,6 +21,8 @@ module Bavard
       MOST_TEST_LINES = 20
       TEST_MARK = ["ring", "#f3b634"].freeze
       TEST_PERSON = "test"
+      # Where a line can be, the most public first.
+      PLACES = %i[aired draft nowhere].freeze
 
       attr_reader :stage, :draft, :air, :room, :editor, :live, :screens, :voice_room
 
@@ -92,8 +94,13 @@ module Bavard
         air.fly(wish, now_ms) unless draft_only
       end
 
+      # @return [Symbol, nil] one of PLACES: where a line stands whose pull is taken back; nil where it is not remembered
       def put_back(line_id)
-        [draft, air].each { |playout| playout.put_back(line_id) }
+        in_draft, in_air = [draft, air].map { |playout| playout.put_back(line_id) }
+        return :aired if in_air == :taken
+        return :draft if in_draft == :taken && in_air.nil?
+
+        :nowhere if in_draft || in_air
       end
 
       # Draws lines anew, as when what they wear has changed.

@@ -45,7 +45,7 @@ module Bavard
 
       def undo_pull(line_id, was)
         prompter.find(line_id)
-        held = bring_back(line_id)
+        held = bring_back(line_id) == :held
         prompter.enter(line_id, held || !%w[held waits].include?(was) ? was : "left")
       end
 

@@ -74,6 +74,9 @@ module Bavard
           forget(@lines.shift) if @lines.size > REMEMBERED
         end
 
+        # @return [Boolean] whether it remembers the line, standing or not
+        def known?(line_id) = @known.key?(line_id)
+
         # @return [Array<Line>] all it remembers, oldest first
         def remembered = @lines.dup
 

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require_relative "house_test"
+
+# A show that goes on only when the test says so: no thread of its own, a clock that stands still, and what its screens and
+# prompters were told.
+class StillShowTest < HouseTest
+  Core = Bavard::Core
+
+  def begin_show(record = @record)
+    @record = house.shows.find(record.id)
+    @show = Bavard::Live::Show.new(@record, house)
+    @lane = @show.lanes.values.first
+    @reception = @show.instance_variable_get(:@reception)
+    advance
+  end
+
+  # As after a kill: another show from what is kept.
+  def begin_again
+    until_written
+    begin_show
+  end
+
+  def said(login, text, badges: [], paid: nil)
+    Core::Said.new(login, login.capitalize, nil, badges, text, false, false).tap { |said| said.paid = paid }
+  end
+
+  def take(kind, body, platform_id: next_id)
+    @reception.take(@lane, nil, Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
+    advance
+  end
+
+  def next_id = "m#{@number = (@number || 0) + 1}"
+
+  # @return [Integer] the line's id
+  def say(text, login: "ann", **more)
+    take(:line, said(login, text, **more.slice(:badges, :paid)), **more.slice(:platform_id))
+    frames("prompter:#{@record.id}").reverse_each.find { |frame| frame["lines"]&.any? }["lines"].last["i"]
+  end
+
+  def advance(ms = 100)
+    clock.now_ms += ms
+    @show.send(:advance)
+  end
+
+  def frames(topic) = hub.frames(topic)
+
+  # @return [Array<Integer>] ids of the lines that stand in a chat piece of a page that got all frames of a topic
+  def painted(topic = "air:#{@stage.id}", piece = "chat1")
+    frames(topic).each_with_object([]) do |frame, standing|
+      %w[out pulled].each { |gone| standing.reject! { |id| Array(frame.dig(gone, piece)).include?(id) } }
+      standing.concat(Array(frame.dig("in", piece)).map { |card| card["i"] })
+    end
+  end
+
+  # @return [String] what the prompter says of a line
+  def state(line_id) = @show.prompter[line_id].state
+
+  def hold(ms, **more)
+    @show.use_gate(@show.record.gate.merge("hold" => Core::Gate::Settings.hold({"ms" => ms}.merge(more.transform_keys(&:to_s)))))
+    advance
+  end
+end
