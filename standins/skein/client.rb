@@ -135,8 +135,16 @@ module Skein
       return close("token not accepted", 4401) if @word && !@token
       return close("no such room", 4404) unless StandIns::Grants::ACCOUNTS.include?(said["room"])
 
-      joined(said["room"], @room.last_seq)
+      told_again(said["room"], said["after"])
       tell_totals
+    end
+
+    # From a number on, where the room still knows what came after it.
+    def told_again(room, after)
+      return joined(room, @room.last_seq) unless after.is_a?(Integer) && after + 1 >= @room.first_seq
+
+      joined(room, after)
+      send_posts(@room.after(after, StandIns::Room::REMEMBERED))
     end
 
     def resume(said)
@@ -147,8 +155,7 @@ module Skein
       room, @word = known
       return close("token not accepted", 4401) if @word && !(@token = @grants.token(@word))
 
-      joined(room, after)
-      send_posts(@room.after(after, StandIns::Room::REMEMBERED))
+      told_again(room, after)
       tell_totals
     end
 

@@ -37,6 +37,21 @@ class PermissionsTest < PlatformBrowserTest
     assert_no_selector "#answer"
   end
 
+  def test_a_permission_given_later_allows_answering
+    add("Skein", channel: "reedmere")
+    assert_no_selector "#answer"
+    lane("Skein") do
+      find("summary").click
+      click_on "Give permission"
+    end
+    grant("Allow it")
+    lane("Skein") { assert_selector ".chip", text: "live" }
+    fill_in "Your answer", with: "at last"
+    click_on "Send", exact: true
+    assert_selector ".answer-how", text: "went"
+    lane("Skein") { assert_selector ".lane-line", text: "at last" }
+  end
+
   def test_another_account_and_its_feed_follows
     choose("Skein")
     click_on "Ask Skein for permission"

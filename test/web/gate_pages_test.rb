@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "minitest/mock"
 require_relative "../support/lines"
 require_relative "../support/web_test"
 
@@ -14,11 +15,13 @@ class GatePagesTest < WebTest
   # As a show begins, with links held.
   def links_held
     rules = state["rules"].map { |rule| rule["kind"] == "links" ? rule.merge("on" => true) : rule }
-    send_json("/gate/keep", {"rules" => rules})
+    keep(rules)
   end
 
   def rules(**changed) = state["rules"].map { |rule| rule["id"] == changed[:id]&.to_s ? rule.merge(changed[:set]) : rule }
+  def keep(rules, from: state["version"]) = send_json("/gate/keep", {"rules" => rules, "from" => from})
   def state = JSON.parse(get("/gate/state").body)
+  def on_sets(path, values = {}) = send_form("/gate/sets#{path}", values.merge("from" => state["version"]))
   def gate = @show.ask { |show| show.record.gate }
 
   def log(*texts)
@@ -56,7 +59,7 @@ class GatePagesTest < WebTest
     assert_equal [["off", "what a goosebrain"], ["through", "see marsh.example"]], result["examples"].map { |one| one.values_at("change", "text") }.sort
     assert_equal 4, result["bars"].sum(&:first)
     refute_includes(gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"], "goosebrain")
-    send_json("/gate/keep", {"rules" => edited})
+    keep(edited)
     assert_equal("goosebrain", gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"])
     until_written
     assert_equal gate, house.shows.find(@record.id).gate
@@ -70,16 +73,63 @@ class GatePagesTest < WebTest
   end
 
   def test_sets_are_named_switched_and_taken_away
-    send_form("/gate/sets", {"name" => "Rush"})
+    on_sets("", "name" => "Rush")
     assert_equal [["Calm day", "Rush"], 1], [gate["sets"].map { |set| set["name"] }, gate["in_force"]]
-    send_form("/gate/use", {"set" => "0"})
+    send_form("/gate/use", {"set" => "0", "name" => "Calm day"})
     assert_equal 0, gate["in_force"]
-    send_form("/gate/sets/remove")
+    on_sets("/remove")
     assert_equal(["Rush"], gate["sets"].map { |set| set["name"] })
-    send_form("/gate/sets/remove")
+    on_sets("/remove")
     assert_equal 422, last_response.status
-    send_form("/gate/sets", {"name" => "x" * 41})
+    on_sets("", "name" => "x" * 41)
     assert_equal 422, last_response.status
+  end
+
+  # What somebody else does while a long list is being made into a ladder.
+  def while_a_ladder_is_made
+    made = Bavard::Core::Gate::Ladder.method(:from)
+    ladder = lambda do |rules|
+      yield if Thread.current == Thread.main
+      made.call(rules)
+    end
+    Bavard::Core::Gate::Ladder.stub(:from, ladder) { keep(rules(id: :stopped_words, set: {"words" => "goosebrain"})) }
+  end
+
+  def words_in_force = gate["sets"][gate["in_force"]]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"]
+
+  def test_a_brake_stays_on_while_an_edit_of_the_rules_is_being_kept
+    brake = Bavard::Core::Gate::Brake.read({"kind" => "off_picture"}, now_ms: clock.now_ms, by: "Teo").to_h
+    while_a_ladder_is_made { @show.ask { |show| show.use_gate(show.record.gate.merge("brake" => brake)) } }
+    assert_equal 200, last_response.status
+    assert_equal ["goosebrain", "Teo"], [words_in_force, gate["brake"]["by"]]
+    assert(@show.ask { |show| show.gatehouse.brake.off_picture? })
+  end
+
+  def test_a_hold_that_is_set_while_an_edit_of_the_rules_is_being_kept_stays
+    while_a_ladder_is_made { @show.ask { |show| show.use_gate(show.record.gate.merge("hold" => {"ms" => 4000, "by_role" => {}, "leaves_after_ms" => nil})) } }
+    assert_equal ["goosebrain", 4000], [words_in_force, gate["hold"]["ms"]]
+  end
+
+  def test_rules_that_somebody_else_kept_meanwhile_are_not_written_over
+    theirs = rules(id: :stopped_words, set: {"words" => "theirs"})
+    keep(rules(id: :stopped_words, set: {"words" => "first"}))
+    answer = keep(theirs, from: "0" * 16)
+    assert_equal [422, "rules", "first"], [last_response.status, answer["field"], words_in_force]
+    assert_match(/\AOdalys changed the rules meanwhile/, answer["error"])
+    keep(theirs)
+    assert_equal [200, "theirs"], [last_response.status, words_in_force]
+  end
+
+  def test_an_edit_of_one_set_is_not_kept_in_another_that_was_chosen_meanwhile
+    on_sets("", "name" => "Rush")
+    begun = state
+    send_form("/gate/use", {"set" => "0", "name" => "Calm day"})
+    keep(begun["rules"], from: begun["version"])
+    assert_equal 422, last_response.status
+    send_form("/gate/sets/rename", {"name" => "Storm", "from" => begun["version"]})
+    assert_equal [422, ["Calm day", "Rush"]], [last_response.status, gate["sets"].map { |set| set["name"] }]
+    send_form("/gate/use", {"set" => "1", "name" => "Calm day"})
+    assert_equal [422, 0], [last_response.status, gate["in_force"]]
   end
 
   def test_a_set_goes_out_and_comes_back_as_json

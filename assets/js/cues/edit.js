@@ -86,9 +86,7 @@ export class Edit {
 
   field(name) {
     const field = this.state.fields[name];
-    if (FROM[name]) return { ...field, kind: "text", from: FROM[name] };
-    const words = (choice) => this.state.kinds[choice] ?? this.state.words[name]?.[choice] ?? choice;
-    return field.choices ? { ...field, choices: field.choices.map((choice) => [choice, words(choice)]) } : field;
+    return FROM[name] ? { ...field, kind: "text", from: FROM[name] } : field;
   }
 
   set(values) {

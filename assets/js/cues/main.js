@@ -10,7 +10,7 @@ import { trial, trySample } from "./trial.js";
 
 const LOOK_EVERY_MS = 1500;
 const list = document.querySelector("#cues");
-const state = { cues: [], findings: [], narrowed: {}, also: {}, samples: {}, kinds: {}, fields: {}, words: {}, queue: {}, chosen: null };
+const state = { cues: [], findings: [], narrowed: {}, also: {}, samples: {}, kinds: {}, fields: {}, queue: {}, chosen: null };
 
 follow(() => {});
 

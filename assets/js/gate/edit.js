@@ -2,6 +2,9 @@
 import { sendJson } from "../house/send.js";
 
 export class Edit {
+  // Whether a request is under way that changes what is in force.
+  busy = false;
+
   constructor(state) {
     this.listeners = [];
     this.take(state);
@@ -12,6 +15,13 @@ export class Edit {
     this.state = state;
     this.kept = state.rules;
     this.rules = state.rules;
+    this.tell();
+  }
+
+  // Somebody else changed what is in force: what was edited here is an edit of that now.
+  rebase(state) {
+    this.state = state;
+    this.kept = state.rules;
     this.tell();
   }
 

@@ -11,20 +11,14 @@ const WORDS = { drop: "Drop", hold: "Hold", mask: "Mask", calm: "Calm" };
 // Shown in the row itself.
 const IN_ROW = new Set(["on"]);
 const FULL_BAR = 40;
-const ROWS = { switch: switchRow, text: textRow, some: someRow };
-
-function fieldRow(field, want) {
-  const { name, label, kind } = field;
-  if (kind === "number") return numberRow({ ...field, want: (values) => want(values), gesture: () => ({}) });
-  if (kind === "choice")
-    return selectRow({
-      name,
-      label,
-      want,
-      choices: name === "action" ? Object.fromEntries(field.choices.map((one) => [one, WORDS[one]])) : field.choices,
-    });
-  return ROWS[kind]({ ...field, want });
-}
+const ROWS = {
+  switch: switchRow,
+  text: textRow,
+  lines: textRow,
+  some: someRow,
+  number: (field) => numberRow({ ...field, gesture: () => ({}) }),
+  choice: (field) => selectRow({ ...field, choices: new Map(field.choices) }),
+};
 
 export class LadderList {
   constructor(list, edit) {
@@ -99,9 +93,9 @@ export class LadderList {
     const common = new Set(["roles", "feeds", "known_under_h", "except_roles", "except_people"]);
     const rows = (fields) =>
       fields.map((field) => {
-        const row = fieldRow(field, (values) => this.want(rule, values));
+        const row = ROWS[field.kind]({ ...field, want: (values) => this.want(rule, values) });
         row.show(rule[field.name]);
-        if (field.name === "words" || field.name === "names" || field.name === "sites")
+        if (field.kind === "lines")
           row.element.append(
             listTools(
               () => rule[field.name],

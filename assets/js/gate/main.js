@@ -2,7 +2,7 @@ import { follow } from "../house/desk.js";
 import { button } from "../house/elements.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
-import { Refused, sendJson } from "../house/send.js";
+import { attempt, get, Refused, sendJson } from "../house/send.js";
 import { count } from "../house/words.js";
 import { Brake } from "./brake.js";
 import { Edit } from "./edit.js";
@@ -45,15 +45,40 @@ edit.heard(() => {
   error.hidden = true;
 });
 
+// What is in force is another now than what this page shows.
+async function renew(words) {
+  const state = await attempt(() => get("/gate/state"));
+  if (!state) return;
+  if (!edit.changed) return edit.take(state);
+  edit.rebase(state);
+  error.hidden = false;
+  error.textContent = words;
+}
+
+const MEANWHILE =
+  "Somebody changed the rules while you were editing. “Undo edit” shows what is in force now; “Keep edit” puts your rules in its place.";
+
+// Once for each version that is told.
+let known = edit.state.version;
+function renewed(version) {
+  if (version === known) return;
+  known = version;
+  renew(MEANWHILE);
+}
+
 async function keep() {
-  if (!edit.changed) return;
+  if (!edit.changed || edit.busy) return;
+  edit.busy = true;
   try {
-    edit.take(await sendJson("/gate/keep", { rules: edit.rules }));
+    edit.take(await sendJson("/gate/keep", { rules: edit.rules, from: edit.state.version }));
     say("Counts from now on.");
   } catch (refused) {
     if (!(refused instanceof Refused)) throw refused;
     error.hidden = false;
     error.textContent = refused.message;
+    if (refused.field === "rules") await renew(refused.message);
+  } finally {
+    edit.busy = false;
   }
 }
 document.querySelector("#edit-keep").addEventListener("click", keep);
@@ -65,6 +90,7 @@ follow((show) => {
   document.querySelector("#off").textContent = `${off} kept off`;
   ladder.tellCounts(show.gate.rules, show.now);
   sets.tell(show.gate);
+  if (show.gate.version !== edit.state.version && !edit.busy) renewed(show.gate.version);
   if (!edit.changed) hold.tell(show.gate.hold);
   brake.tell(show.gate.brake);
   leftOut.tell(show.gate.left_out);

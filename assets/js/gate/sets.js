@@ -20,16 +20,16 @@ export class Sets {
       button(
         "Another set, like this one",
         "copy",
-        () => this.ask("Name of the new set", "", (name) => this.send("/gate/sets", { name })),
+        () => this.ask("Name of the new set", "", (name) => this.send("/gate/sets", { name, from: edit.state.version })),
         "",
       ),
       button(
         "Rename this set",
         "pencil",
-        () => this.ask("Name of this set", edit.state.set, (name) => this.send("/gate/sets/rename", { name })),
+        () => this.ask("Name of this set", edit.state.set, (name) => this.send("/gate/sets/rename", { name, from: edit.state.version })),
         "",
       ),
-      button("Take this set away", "trash-2", () => this.send("/gate/sets/remove"), ""),
+      button("Take this set away", "trash-2", () => this.send("/gate/sets/remove", { from: edit.state.version }), ""),
       along,
       button("Bring a set", "upload", () => file.click(), ""),
       file,
@@ -53,7 +53,10 @@ export class Sets {
 
   send(path, values = {}) {
     document.querySelector("#set-menu").closest("details").open = false;
-    return attempt(async () => this.take(await send(path, values)));
+    this.edit.busy = true;
+    return attempt(async () => this.take(await send(path, values))).finally(() => {
+      this.edit.busy = false;
+    });
   }
 
   async bring(file) {
@@ -72,7 +75,7 @@ export class Sets {
       radio.type = "radio";
       radio.name = "set";
       radio.checked = index === inForce;
-      radio.addEventListener("change", () => this.send("/gate/use", { set: index }));
+      radio.addEventListener("change", () => this.send("/gate/use", { set: index, name }));
       this.choice.append(make("label", "", radio, name));
     }
   }

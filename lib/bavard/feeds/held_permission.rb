@@ -23,6 +23,9 @@ module Bavard
 
       def may?(what) = @permission.may?(what)
 
+      # @return [String] whose it is and what it allows: another one for another permission, the same for a renewed one
+      def standing = [@permission.account, *@permission.may.sort].join(" ")
+
       # @return [String]
       # @raise [Gone]
       def token

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/gate/ladder"
-require_relative "../core/gate/settings"
+require_relative "../core/gate/sets"
 require_relative "rule_counts"
 
 module Bavard
@@ -33,6 +33,7 @@ module Bavard
 
       # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
       def use(document, ladder = nil)
+        @version = nil unless @document && Core::Gate::Settings.in_force(@document).equal?(Core::Gate::Settings.in_force(document))
         @document = document
         @uses += 1
         @brake = Core::Gate::Brake.from(document["brake"])
@@ -79,6 +80,9 @@ module Bavard
 
       # @return [Object] another one whenever other names may be seen
       def names_revision = [@uses, left_out.changes]
+
+      # @return [String] of the rules in force
+      def version = @version ||= Core::Gate::Sets.version(document)
 
       # What rules did before this process began.
       def recount(at_ms, rule) = rule && @counts.count(at_ms, [rule])
@@ -134,7 +138,7 @@ module Bavard
 
       # @return [Hash] for the host's pages
       def report(now_ms)
-        {held: @hold.size, waits: @hold.report.count { |_, waits, *| waits }, rules: @counts.at(now_ms), in_force: document["in_force"],
+        {held: @hold.size, waits: @hold.report.count { |_, waits, *| waits }, rules: @counts.at(now_ms), in_force: document["in_force"], version:,
          sets: document["sets"].map { |set| set["name"] }, left_out: left_out.size, hold: document["hold"], brake: brake_report(now_ms)}
       end
 

@@ -150,6 +150,9 @@ module Bavard
       # @return [Store::Deeds::Deed, nil] the last about a line that is not taken back
       def last_deed(line_id, what) = @deeds.reverse_each.find { |deed| deed.line_id == line_id && deed.what == what && deed.undone_ms.nil? }
 
+      # @return [Store::Deeds::Deed, nil] the last of its kind
+      def newest_deed(what) = @deeds.reverse_each.find { |deed| deed.what == what }
+
       # The hold, or what is left of it, has changed.
       def touch_held = @held = true
 

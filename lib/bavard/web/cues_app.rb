@@ -4,6 +4,7 @@ require "securerandom"
 require_relative "../core/chat/line"
 require_relative "../core/cues/sample"
 require_relative "../core/cues/settings"
+require_relative "field_words"
 require_relative "station"
 
 module Bavard
@@ -31,7 +32,10 @@ module Bavard
       end
 
       get "/sheet" do
-        json(sheet.merge(kinds: Core::Cues::KINDS, words: WORDS, fields: Core::Cues::Cue::PROPERTIES.transform_values(&:field)))
+        fields = Core::Cues::Cue::PROPERTIES.transform_values do |property|
+          FieldWords.of(property) { |choice| Core::Cues::KINDS[choice] || WORDS.dig(property.name, choice) }
+        end
+        json(sheet.merge(kinds: Core::Cues::KINDS, fields:))
       end
 
       get("/now") { json(ask { |show| show.cues.report }) }

@@ -2,7 +2,8 @@
 
 require_relative "../core/chat/line"
 require_relative "../core/gate/lists"
-require_relative "../core/gate/settings"
+require_relative "../core/gate/sets"
+require_relative "field_words"
 require_relative "gate_trial"
 require_relative "station"
 
@@ -66,41 +67,30 @@ module Bavard
         json(run.report)
       end
 
-      # The edit counts from now on.
+      # The edit counts from now on, unless somebody else kept one since it was begun.
       post "/keep" do
-        rules = rules_of(body_json)
-        change("rules") { |gate| replace_set(gate, Core::Gate::Settings.in_force(gate).merge("rules" => rules)) }
+        given = body_json
+        rules = rules_of(given)
+        change("rules") { |gate| Core::Gate::Sets.keep(gate, rules, from: given["from"]) }
       end
 
       # Another set is in force from now on.
       post "/use" do
         index = text(params["set"])[/\A\d{1,2}\z/].to_i
-        change("rules") { |gate| gate.merge("in_force" => index.clamp(0, gate["sets"].size - 1)) }
+        change("rules") { |gate| Core::Gate::Sets.use(gate, index, text(params["name"])) }
       end
 
       # A set like the one in force, under another name; it is in force then.
       post "/sets" do
-        name = Core::Gate::RuleSet.name(text(params["name"]))
-        change("rules") do |gate|
-          if gate["sets"].size >= Core::Gate::Settings::MOST_SETS
-            raise Error.new("There is room for #{Core::Gate::Settings::MOST_SETS} sets.", field: "name")
-          end
-
-          gate.merge("sets" => gate["sets"] + [Core::Gate::Settings.in_force(gate).merge("name" => name)], "in_force" => gate["sets"].size)
-        end
+        change("rules") { |gate| Core::Gate::Sets.add(gate, text(params["name"]), from: params["from"]) }
       end
 
       post "/sets/rename" do
-        name = Core::Gate::RuleSet.name(text(params["name"]))
-        change("rules") { |gate| replace_set(gate, Core::Gate::Settings.in_force(gate).merge("name" => name)) }
+        change("rules") { |gate| Core::Gate::Sets.rename(gate, text(params["name"]), from: params["from"]) }
       end
 
       post "/sets/remove" do
-        change("rules") do |gate|
-          raise Error.new("One set of rules stays.", field: "set") if gate["sets"].size == 1
-
-          gate.merge("sets" => gate["sets"].reject.with_index { |_, at| at == gate["in_force"] }, "in_force" => 0)
-        end
+        change("rules") { |gate| Core::Gate::Sets.remove(gate, from: params["from"]) }
       end
 
       post "/hold" do
@@ -175,11 +165,11 @@ module Bavard
         # @return [Hash] what the page draws
         def state(gate)
           kinds = Core::Gate::Rules::KINDS.values.map do |kind|
-            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map(&:field),
+            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map { |property| FieldWords.of(property) },
              blank: kind.build(kind::KEY)}
           end
           set = Core::Gate::Settings.in_force(gate)
-          {set: set["name"], rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
+          {set: set["name"], version: Core::Gate::Sets.version(gate), rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
         end
 
         def told(rules) = rules.map { |rule| rule.merge("words_of" => Core::Gate::Rules.kind(rule["kind"]).new(rule).words) }
@@ -192,20 +182,37 @@ module Bavard
           told(Core::Gate::RuleSet.read("name" => "Edit", "rules" => rules)["rules"]).map { |rule| request.path_info == "/check" ? rule : rule.except("words_of") }
         end
 
-        # Changes the gate; a set of rules is made ready before the show has to wait for it.
+        # Changes the gate as it is when its show comes to it, whatever happened to it until then. Only the ladder of other rules is
+        # made beforehand, so that the show does not wait for it.
         def change(what)
           by = actor
-          gate = yield(self.gate, show)
-          ladder = Core::Gate::Ladder.from(Core::Gate::Settings.in_force(gate)["rules"]) if what == "rules"
-          ask do |show|
-            show.use_gate(gate, ladder || show.gatehouse.ladder)
+          prepared = yield(*ask { |show| [show.record.gate, show] })
+          ladder = ladder_of(prepared)
+          gate = ask do |show|
+            before = show.record.gate
+            gate = yield(before, show)
+            show.use_gate(gate, made_ladder(gate, before, show.gatehouse.ladder) || made_ladder(gate, prepared, ladder))
             show.deed(what, by, about: what == "rules" ? Core::Gate::Settings.in_force(gate)["name"] : nil)
+            gate
           end
           json(state(gate))
+        rescue Core::Gate::Sets::Stale => error
+          raise Error.new(changed_meanwhile, field: error.field)
         end
 
-        def replace_set(gate, set)
-          gate.merge("sets" => gate["sets"].each_with_index.map { |old, at| at == gate["in_force"] ? set : old })
+        def ladder_of(gate)
+          now, ladder = ask { |show| [show.record.gate, show.gatehouse.ladder] }
+          made_ladder(gate, now, ladder) || Core::Gate::Ladder.from(Core::Gate::Settings.in_force(gate)["rules"])
+        end
+
+        # @return [Core::Gate::Ladder, nil] the ladder made for one gate, where another has the same rules in force
+        def made_ladder(gate, of, ladder)
+          ladder if Core::Gate::Settings.in_force(gate)["rules"] == Core::Gate::Settings.in_force(of)["rules"]
+        end
+
+        def changed_meanwhile
+          last = ask { |show| show.prompter.newest_deed("rules") }
+          "#{last ? last.by : "Somebody"} changed the rules meanwhile. Look at what is in force now before you keep yours in its place."
         end
 
         def span(given, now_ms)

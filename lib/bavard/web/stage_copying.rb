@@ -86,7 +86,7 @@ module Bavard
           take_fellows(document["fellows"])
           gate, cues = document.values_at("gate", "cues")
           ask do |show|
-            show.use_gate(gate) if gate
+            show.use_gate(gate.merge("brake" => show.record.gate["brake"])) if gate
             show.use_cues(show.cues.document.merge(Core::Cues::Settings.at_home(cues, show.lanes.keys.map(&:to_s)))) if cues
           end
         end

@@ -2,6 +2,7 @@
 
 require_relative "../core/stage/document"
 require_relative "../core/stage/starts"
+require_relative "field_words"
 require_relative "stage_words"
 
 module Bavard
@@ -114,10 +115,8 @@ module Bavard
       def field(property, kind)
         needs = needs(property.name)
         needs = nil unless needs && kind.properties.key?(needs.first)
-        field = property.field.merge(needs:, from: StageWords::FROM[property.name]).compact
-        return field unless field[:choices]
-
-        field.merge(choices: field[:choices].map { |choice| [choice, words(property.name, choice)] })
+        field = FieldWords.of(property) { |choice| StageWords::OWN.dig(property.name, choice) || StageWords::WORDS[choice] }
+        field.merge(needs:, from: StageWords::FROM[property.name]).compact
       end
 
       def needs(name)
@@ -133,16 +132,12 @@ module Bavard
         [name.delete_suffix("_colour"), [true]] if name.match?(/\Ahighlight_\w+_colour\z/)
       end
 
-      def words(name, choice)
-        StageWords::OWN.dig(name, choice) || StageWords::WORDS[choice] || choice.then { |word| word[0].upcase + word[1..] }
-      end
-
       def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
       def of(part, names) = names.map { |name| "#{part}_#{name}" }
 
       private_class_method :parts, :chat_parts, :voices_parts, :alert_parts, :flurry_parts, :words_parts, :name_part, :motion_part, :others,
         :more_type, :more_plate, :own_plate, :field, :needs,
-        :highlight_needs, :words, :highlights, :of
+        :highlight_needs, :highlights, :of
     end
   end
 end

@@ -7,7 +7,11 @@ require_relative "../../../lib/bavard/feeds/socket/session"
 class WebSocketSessionTest < Minitest::Test
   include Bavard::Feeds
 
-  Held = Struct.new(:token) { def may?(what) = %w[read write].include?(what) }
+  Held = Struct.new(:token) do
+    def may?(what) = %w[read write].include?(what)
+    def standing = "reedmere read write"
+  end
+
 
   def setup
     @rejected = []
@@ -64,7 +68,42 @@ class WebSocketSessionTest < Minitest::Test
     made.receive(line(8, at_ms: 500), 1010)
     made.receive(line(9, at_ms: 1500), 1510)
     assert_equal [true, false], made.take_intakes.select { |intake| intake.kind == :line }.map(&:history?)
-    assert_equal({"resume" => "r2", "after" => 9}, made.cursor)
+    assert_equal({"resume" => "r2", "after" => 9, "as" => nil}, made.cursor)
+  end
+
+  def joining_again(cursor, permission)
+    made = session(cursor: {"resume" => "r1", "after" => 7}.merge(cursor), heard_at_ms: 400, permission:)
+    made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
+    made
+  end
+
+  def test_a_permission_given_later_is_used_and_nothing_said_meanwhile_is_lost
+    made = joining_again({"as" => nil}, Held.new("word"))
+    assert_equal [{op: "join", room: "reedmere", token: "word", after: 7}], made.take_outgoing
+    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7}, 1000)
+    made.receive(line(8, at_ms: 500), 1010)
+    intakes = made.take_intakes
+    assert_equal [true], intakes.select { |intake| intake.kind == :line }.map(&:history?)
+    assert_empty(intakes.select { |intake| intake.kind == :gap })
+    assert_equal "reedmere read write", made.cursor["as"]
+    made.say(Outbox::Letter.new(5, "hello"), 1100)
+    assert_equal [{op: "say", nonce: "5", body: "hello"}], made.take_outgoing
+  end
+
+  def test_after_a_permission_was_given_back_nobody_goes_on_in_its_name
+    made = joining_again({"as" => "reedmere read write"}, nil)
+    assert_equal [{op: "join", room: "reedmere", token: nil, after: 7}], made.take_outgoing
+  end
+
+  def test_a_permission_of_the_same_kind_goes_on_where_it_was
+    made = joining_again({"as" => "reedmere read write"}, Held.new("newer"))
+    assert_equal [{op: "resume", resume: "r1", after: 7}], made.take_outgoing
+  end
+
+  def test_where_a_room_begins_anew_for_another_permission_it_is_a_gap
+    made = joining_again({"as" => nil}, Held.new("word"))
+    made.receive({"op" => "joined", "resume" => "r2", "seq" => 12}, 1000)
+    assert_equal [400, 1000], made.take_intakes.find { |intake| intake.kind == :gap }.body.to_a
   end
 
   def test_what_cannot_be_told_again_is_a_gap

@@ -47,6 +47,12 @@ module Bavard
           new(name, label, default, Reading::Words.new(label, most))
         end
 
+        # A text that is a list, one a line: it can come from a file and be taken along as one.
+        # @param most [Integer] characters
+        def self.lines(name, label, most)
+          new(name, label, "", Reading::Lines.new(label, most))
+        end
+
         # Some of a few words, in any order or each once in an order of the host's.
         def self.some(name, label, choices, default, all: false)
           new(name, label, default.freeze, Reading::Some.new(label, choices, all))

@@ -157,6 +157,11 @@ module Bavard
           def write(value) = value.empty? ? "nothing" : "“#{value.sub(/\A(.{23}).{2,}\z/m, "\\1…")}”"
           def schema = {"type" => "string", "maxLength" => most}
         end
+
+        # Free text that is a list, one a line.
+        class Lines < Words
+          def kind = :lines
+        end
       end
     end
   end

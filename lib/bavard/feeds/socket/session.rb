@@ -117,23 +117,36 @@ module Bavard
 
         def greeted(message)
           @beat_ms = (Given.whole(message["beat_ms"]) || 30_000).clamp(BEAT_MS)
-          @cursor ? @outgoing << {op: "resume", resume: @cursor["resume"], after: @cursor["after"]} : join
+          return join unless @cursor
+
+          @resuming = @cursor["as"] == standing
+          @resuming ? @outgoing << {op: "resume", resume: @cursor["resume"], after: @cursor["after"]} : join
         end
 
-        def join = @outgoing << {op: "join", room: @room, token: @permission&.token}
+        # Where it was with another permission, or none, it cannot go on as that; what was said since is asked for.
+        def join = @outgoing << {op: "join", room: @room, token: @permission&.token, **(@cursor ? {after: @cursor["after"]} : {})}
+
+        # @return [String, nil] as whom it reads, and what that allows
+        def standing = @permission&.standing
 
         # Too much was said meanwhile: it cannot be told again.
         def cannot_resume
           @cursor = nil
-          intake(:gap, body: Core::Gap.new(@heard_before_ms, @now_ms)) if @heard_before_ms
+          missed
           join
         end
 
+        def missed
+          intake(:gap, body: Core::Gap.new(@heard_before_ms, @now_ms)) if @heard_before_ms
+        end
+
         def joined(message)
-          resumed = !@cursor.nil?
+          before = @cursor
+          seq = Given.whole(message["seq"]) || 0
           @joined = true
-          @cursor = {"resume" => Given.text(message["resume"], 400), "after" => Given.whole(message["seq"]) || 0}
-          @told_again_until_ms = resumed ? @now_ms : nil
+          @cursor = {"resume" => Given.text(message["resume"], 400), "after" => seq, "as" => standing}
+          @told_again_until_ms = before ? @now_ms : nil
+          missed if before && !@resuming && seq > before["after"]
           tell_live(message["on_air"] != false)
         end
 

@@ -38,7 +38,10 @@ module Bavard
           super
         end
 
-        def join = @outgoing << {op: "join", room: @room, follow: @follow, token: @permission&.token}
+        def join
+          super
+          @outgoing.last[:follow] = @follow
+        end
 
         def joined(message)
           super

@@ -17,7 +17,7 @@ module Bavard
         OWN = [
           Stage::Property.switch("kept_list", "the house’s list of bots", true),
           Stage::Property.switch("badge", "whoever the platform calls a bot", true),
-          Stage::Property.text("names", "your own, one a line", 60_000)
+          Stage::Property.lines("names", "your own, one a line", 60_000)
         ].freeze
 
         def look(sight, _memory)

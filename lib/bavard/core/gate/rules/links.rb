@@ -17,7 +17,7 @@ module Bavard
         EXCEPT = %w[host moderator].freeze
         MOST_SITES = 1000
         OWN = [
-          Stage::Property.text("sites", "sites that may be shown, one a line", 40_000),
+          Stage::Property.lines("sites", "sites that may be shown, one a line", 40_000),
           Stage::Property.switch("hidden", "also links written to avoid being one", true)
         ].freeze
 

@@ -19,7 +19,7 @@ module Bavard
         LONGEST_LIST = 1_500_000
         OWN = [
           Stage::Property.some("starters", "the house’s lists", Lists::STARTERS, []),
-          Stage::Property.text("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
+          Stage::Property.lines("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
           Stage::Property.switch("names", "in names as well", true)
         ].freeze
         NAMES = true
