@@ -1,35 +1,9 @@
 # frozen_string_literal: true
 
-require_relative "../support/web_test"
+require_relative "../support/team_test"
 
 # Roles: what they allow, how they are given, and that they end at once.
-class PeopleTest < WebTest
-  # Who is signed in, each with a browser of their own.
-  def as(name)
-    @here[:csrf] = @csrf if @here
-    @here = (@people ||= {})[name] ||= {}
-    @csrf = @here[:csrf]
-    with_session(name) { yield }
-  end
-
-  def setup
-    super
-    as(:owner) { sign_up }
-    @show_record = @record
-  end
-
-  def invite(role, name: "Teo")
-    as(:owner) { send_form("/people/invite", {"role" => role, "name" => name})["link"][%r{/people/join/[\w-]+}] }
-  end
-
-  def join(link, person: :teo)
-    as(person) do
-      sign_up(email: "#{person}@reedmere.example", show: "#{person}'s own")
-      token = get(link).body[/name="csrf" value="([^"]+)"/, 1]
-      post link, {"csrf" => token}
-    end
-  end
-
+class PeopleTest < TeamTest
   def account_of(email) = db[:accounts].where(email:).get(:id)
 
   def test_a_moderator_acts_on_lines_but_changes_neither_stages_nor_rules

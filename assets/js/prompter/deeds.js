@@ -27,22 +27,16 @@ const WORDS = {
   cue_go_on: "let alerts go on",
   cue_play: "let an alert play:",
   cue_off: "took an alert out:",
+  cue_clear: "emptied the queue of alerts",
+  cue_again: "played again:",
+  cue_own: "played:",
+  shout_out: "introduced",
+  air: "put on air:",
+  restore: "brought back:",
+  answer: "answered in chat:",
+  begin: "began the broadcast",
+  end: "ended the broadcast",
 };
-const FIXED = new Set([
-  "note",
-  "rules",
-  "brake",
-  "hold",
-  "role",
-  "invite",
-  "remove",
-  "cue_skip",
-  "cue_pause",
-  "cue_go_on",
-  "cue_play",
-  "cue_off",
-]);
-
 export const sentence = (deed) => `${deed.by} ${WORDS[deed.what] ?? deed.what}${deed.about ? ` ${deed.about}` : ""}`;
 
 export class Deeds {
@@ -62,7 +56,7 @@ export class Deeds {
 
   // The newest that is not taken back, of anybody.
   undoLast() {
-    const last = this.all.findLast((deed) => deed.undone === null && !FIXED.has(deed.what));
+    const last = this.all.findLast((deed) => deed.undone === null && deed.back);
     if (last) act("undo", { deed: last.id });
   }
 
@@ -73,7 +67,7 @@ export class Deeds {
       .map((deed) => {
         const row = make("li", deed.undone ? "undone" : "", make("time", "figure", clockSeconds(deed.at)), make("bdi", "", sentence(deed)));
         if (deed.undone) row.append(make("span", "said", `taken back by ${deed.undone}`));
-        else if (setup.acts && !FIXED.has(deed.what))
+        else if (setup.acts && deed.back)
           row.append(button("Undo", null, () => act("undo", { deed: deed.id }), "button plain"));
         return row;
       });

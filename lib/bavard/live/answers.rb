@@ -1,11 +1,26 @@
 # frozen_string_literal: true
 
+require_relative "../error"
+
 module Bavard
   module Live
     # The newest lines the host sent, and feed by feed whether they went. Belongs to its show's thread.
     class Answers
       KEPT = 5
+      # Characters of one answer, wherever it is written.
+      LONGEST = 400
       Answer = Struct.new(:id, :text, :at_ms, :feeds)
+
+      # @param given [String] as it was typed
+      # @return [String] one line of it
+      # @raise [Bavard::Error]
+      def self.read(given)
+        text = given.gsub(/\s+/, " ").strip
+        raise Error.new("There is nothing to send yet.", field: "text") if text.empty?
+        raise Error.new("An answer has room for #{LONGEST} characters.", field: "text", value: text.length) if text.length > LONGEST
+
+        text
+      end
 
       def initialize
         @answers = []

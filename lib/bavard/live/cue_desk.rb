@@ -88,6 +88,7 @@ module Bavard
 
         @lines[known.event.id] = known.line
         wait(cue, known.event.dup, now_ms)
+        cue["name"]
       end
 
       # What cues add to goals, challenges and counters since that was asked last.

@@ -47,7 +47,9 @@ module Bavard
       #
       # @return [Integer] the answer's id
       def send_answer(text, feed_ids)
-        chosen = feed_ids.map { |feed_id| lane(feed_id) }
+        raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feed_ids.empty?
+
+        chosen = feed_ids.uniq.map { |feed_id| lane(feed_id) }
         answers.begin(text, chosen.map(&:id), now_ms).tap do |answer_id|
           chosen.each { |lane| lane.say(answer_id, text)&.then { |answered| answers.came(lane.id, answered) } }
         end

@@ -18,7 +18,9 @@ module Bavard
         "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
         "role" => "changed the role of", "invite" => "invited", "remove" => "removed",
         "cue_skip" => "skipped an alert", "cue_pause" => "paused alerts", "cue_go_on" => "let alerts go on", "cue_play" => "let an alert play",
-        "cue_off" => "took an alert out", "cue_own" => "played a cue", "shout_out" => "introduced"
+        "cue_off" => "took an alert out", "cue_clear" => "emptied the queue of alerts", "cue_again" => "played an alert again",
+        "cue_own" => "played a cue", "shout_out" => "introduced", "air" => "put on air", "restore" => "brought back",
+        "answer" => "answered in chat:", "begin" => "began the broadcast", "end" => "ended the broadcast"
       }.freeze
 
       # What is done about the queue of alerts.
@@ -30,6 +32,7 @@ module Bavard
         done = case what
                when "cue_skip" then cues.skip(now_ms)
                when "cue_pause" then cues.queue.pause
+               when "cue_clear" then cues.queue.clear
                when "cue_go_on" then cues.queue.go_on || true
                when "cue_play" then cues.queue.approve(waiting_id)
                else cues.queue.remove(waiting_id)
@@ -37,6 +40,36 @@ module Bavard
         raise Error.new("That is no longer in the queue.", field: "line") unless done
 
         deed(what, by, about:)
+      end
+
+      # Plays what played before once more.
+      def play_again(line_id, by)
+        about = cues.again(line_id, now_ms)
+        deed("cue_again", by, about:)
+      end
+
+      # Viewers see the draft.
+      #
+      # @param document [Hash] the draft, checked whole
+      # @return [Integer] the revision's number
+      def put_on_air(stage_id, document, by)
+        desk = desk(stage_id)
+        desk.put_on_air(now_ms, document:, by:).tap { |number| deed("air", by, about: "#{desk.stage.name}, revision #{number}") }
+      end
+
+      # An earlier revision is the draft again.
+      def restore(stage_id, document, number, by)
+        desk = desk(stage_id)
+        desk.editor.edit({"do" => "replace", "document" => document}, by:)
+        deed("restore", by, about: "#{desk.stage.name}, revision #{number}")
+      end
+
+      # Sends a line of the show's into its chats.
+      #
+      # @return [Integer] the answer's id
+      def answer_in_chat(text, feed_ids, by)
+        text = Answers.read(text)
+        send_answer(text, feed_ids).tap { deed("answer", by, about: text[0, 120]) }
       end
 
       # Something of the host's own happens, by a key.

@@ -3,6 +3,7 @@
 require_relative "../core/chat/attention"
 require_relative "../core/gate/rules"
 require_relative "../relay/topic"
+require_relative "undoing"
 
 module Bavard
   module Live
@@ -191,10 +192,10 @@ module Bavard
         begin_anew
       end
 
-      # @return [Hash] of a deed as pages show it
+      # @return [Hash] of a deed as pages show it; back: whether it can be taken back
       def self.told(deed)
         {id: deed.id, at: deed.at_ms, by: deed.by, what: deed.what, line: deed.line_id, about: deed.about, detail: deed.detail,
-         undone: deed.undone_by, undone_at: deed.undone_ms}
+         undone: deed.undone_by, undone_at: deed.undone_ms, back: Undoing::UNDO.key?(deed.what)}
       end
 
       # As it is, told to whoever opens the prompter.

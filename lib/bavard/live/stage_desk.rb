@@ -259,7 +259,7 @@ module Bavard
         return unless @rests_at_ms && now_ms >= @rests_at_ms
 
         @rests_at_ms = nil
-        put_on_air(now_ms)
+        put_on_air(now_ms, by: editor.last_by)
       end
     end
   end

@@ -47,6 +47,8 @@ module Bavard
       # @return [Hash, nil] what was done
       def undo = step(@undo, @redo)
       def redo = step(@redo, @undo)
+      # @return [String, nil] who did the last edit
+      def last_by = @undo.last&.by
       def undo? = @undo.any?
       def redo? = @redo.any?
 

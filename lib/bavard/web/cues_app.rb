@@ -15,6 +15,9 @@ module Bavard
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
       LONGEST_MESSAGE = 300
+      # What the buttons of the queue do, as deeds.
+      QUEUE = {"skip" => "cue_skip", "pause" => "cue_pause", "go_on" => "cue_go_on", "clear" => "cue_clear", "approve" => "cue_play",
+               "remove" => "cue_off"}.freeze
       # A broadcast that is said to have begun earlier is over.
       LONGEST_AGO_MS = 40 * 24 * 3_600_000
       # How values of cues read where the value itself is not the word.
@@ -105,12 +108,20 @@ module Bavard
 
       # What is counted by the broadcast begins anew.
       post "/begin" do
-        ask(&:begin_broadcast)
+        by = actor
+        ask do |show|
+          show.begin_broadcast
+          show.deed("begin", by)
+        end
         json(ask { |show| show.cues.report })
       end
 
       post "/end" do
-        ask(&:end_broadcast)
+        by = actor
+        ask do |show|
+          show.end_broadcast
+          show.deed("end", by)
+        end
         json(ask { |show| show.cues.report })
       end
 
@@ -137,12 +148,16 @@ module Bavard
 
       post "/again" do
         line_id = text(params["line"])[/\A\d{1,18}\z/]&.to_i
-        ask { |show| show.cues.again(line_id, show.now_ms) }
+        by = actor
+        ask { |show| show.play_again(line_id, by) }
         json(done: true)
       end
 
       post "/now/:what" do
-        on_queue(text(params[:what]), text(params["id"]).to_i) || not_found
+        deed = QUEUE[text(params[:what])] || not_found
+        waiting_id = text(params["id"])[/\A\d{1,18}\z/]&.to_i
+        by = actor
+        ask { |show| show.direct_cues(deed, waiting_id, by) }
         json(ask { |show| show.cues.report })
       end
 
@@ -177,20 +192,6 @@ module Bavard
           site.house.pictures.make(bytes, "figure").id
         rescue Error => error
           raise Error.new("That picture was not taken: #{error.message}.", field: "file")
-        end
-
-        def on_queue(what, waiting_id)
-          ask do |show|
-            cues = show.cues
-            case what
-            when "skip" then cues.skip(show.now_ms) || true
-            when "pause" then cues.queue.pause
-            when "go_on" then cues.queue.go_on || true
-            when "clear" then cues.queue.clear
-            when "approve" then cues.queue.approve(waiting_id)
-            when "remove" then cues.queue.remove(waiting_id)
-            end
-          end
         end
 
         def made_up

@@ -13,7 +13,6 @@ module Bavard
   module Web
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
-      LONGEST_ANSWER = 400
       FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow draft_only anyway].freeze
 
       get "/" do
@@ -138,14 +137,10 @@ module Bavard
       end
 
       post "/answer" do
-        said = text(params["text"]).gsub(/\s+/, " ").strip
-        raise Error.new("There is nothing to send yet.", field: "text") if said.empty?
-        raise Error.new("An answer has room for #{LONGEST_ANSWER} characters.", field: "text") if said.length > LONGEST_ANSWER
-
-        feed_ids = text(params["feeds"]).scan(/\d{1,18}/).map(&:to_i).uniq
-        raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feed_ids.empty?
-
-        json(answer: ask { |show| show.send_answer(said, feed_ids) })
+        said = text(params["text"])
+        feed_ids = text(params["feeds"]).scan(/\d{1,18}/).map(&:to_i)
+        by = actor
+        json(answer: ask { |show| show.answer_in_chat(said, feed_ids, by) })
       end
 
       helpers do

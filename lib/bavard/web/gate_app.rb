@@ -165,11 +165,13 @@ module Bavard
         # @return [Hash] what the page draws
         def state(gate)
           kinds = Core::Gate::Rules::KINDS.values.map do |kind|
-            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON, fields: kind.properties.values.map { |property| FieldWords.of(property) },
+            {key: kind::KEY, label: kind::LABEL, about: kind::ABOUT, icon: kind::ICON,
+             fields: kind.properties.values.map { |property| FieldWords.of(property) },
              blank: kind.build(kind::KEY)}
           end
           set = Core::Gate::Settings.in_force(gate)
-          {set: set["name"], version: Core::Gate::Sets.version(gate), rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
+          version = Core::Gate::Sets.version(gate)
+          {set: set["name"], version:, rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
         end
 
         def told(rules) = rules.map { |rule| rule.merge("words_of" => Core::Gate::Rules.kind(rule["kind"]).new(rule).words) }

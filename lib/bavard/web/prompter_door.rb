@@ -111,13 +111,10 @@ module Bavard
         app.post("/answer") do
           need(:act)
           given = body_json
-          words = text(given["text"]).strip
-          raise Error.new("There is nothing to send yet.", field: "text") if words.empty?
-
-          feeds = Array(given["feeds"]).map { |feed| feed.to_s[/\A\d{1,18}\z/].to_i }
-          raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feeds.empty?
-
-          json(answer: ask { |running| running.send_answer(words, feeds) })
+          words = text(given["text"])
+          feeds = Array(given["feeds"]).filter_map { |feed| feed.to_s[/\A\d{1,18}\z/]&.to_i }
+          by = actor
+          json(answer: ask { |running| running.answer_in_chat(words, feeds, by) })
         end
       end
       private_class_method :reading, :tracing, :looking_up, :speaking, :acting, :answering

@@ -42,7 +42,8 @@ module Bavard
         edit = body_json
         raise Error.new("A document is taken over as a revision or an import.", field: "do") if whole_document?(edit)
 
-        json(edit: on_editor { |editor| editor.edit(edit, by: @record.host_name) })
+        by = actor
+        json(edit: on_editor { |editor| editor.edit(edit, by:) })
       end
 
       post("/:stage/undo") { json(done: !on_editor(&:undo).nil?) }
@@ -52,19 +53,24 @@ module Bavard
       post "/:stage/put-on-air" do
         stage_id = id(params[:stage])
         document = Store::Stages.checked(ask { |show| show.desk(stage_id).stage.draft })
-        json(revision: ask { |show| show.desk(stage_id).put_on_air(show.now_ms, document:, by: @record.host_name) })
+        by = actor
+        json(revision: ask { |show| show.put_on_air(stage_id, document, by) })
       end
 
-      post("/:stage/set-back") { json(done: on_editor { |editor| editor.set_back(by: @record.host_name) && true }) }
+      post "/:stage/set-back" do
+        by = actor
+        json(done: on_editor { |editor| editor.set_back(by:) && true })
+      end
 
       # Every edit on air at once, or no longer.
       post "/:stage/at-once" do
         wanted = params["on"] == "1"
         document = Store::Stages.checked(on_desk { |desk| desk.stage.draft })
         stage_id = id(params[:stage])
+        by = actor
         ask do |show|
           desk = show.desk(stage_id)
-          desk.put_on_air(show.now_ms, document:, by: @record.host_name) if wanted && desk.editor.changes.any?
+          show.put_on_air(stage_id, document, by) if wanted && desk.editor.changes.any?
           desk.editor.air_at_once = wanted
         end
         json(done: true)
@@ -106,7 +112,10 @@ module Bavard
       # Its document becomes the draft; nothing goes on air by that.
       post "/:stage/revisions/:number/restore" do
         document = revision
-        on_editor { |editor| editor.edit({"do" => "replace", "document" => document}, by: @record.host_name) }
+        number = id(params[:number])
+        by = actor
+        stage_id = id(params[:stage])
+        ask { |show| show.restore(stage_id, document, number, by) }
         json(done: true)
       end
 

@@ -33,7 +33,7 @@ module Bavard
       post "/:stage/copy-in" do
         kind, document = Copies::Reading.of(brought) { |reading| [reading.kind, CopyDesk.new(site, @record.id, reading).take_in] }
         case kind
-        when "look" then on_editor { |editor| editor.edit({"do" => "look", "piece" => text(params["piece"]), "set" => document["set"]}) }
+        when "look" then take_look(document, text(params["piece"]))
         when "show" then take_show(document)
         else take_stage(document)
         end
@@ -101,11 +101,17 @@ module Bavard
           ask { |show| show.shout_outs.fellows = cards }
         end
 
+        def take_look(document, piece)
+          by = actor
+          on_editor { |editor| editor.edit({"do" => "look", "piece" => piece, "set" => document["set"]}, by:) }
+        end
+
         def take_stage(document)
           Store::Stages.checked(document)
           return add_stage(name_or("Taken in"), document, "none") if params["into"] == "new"
 
-          on_editor { |editor| editor.edit({"do" => "replace", "document" => document}, by: @record.host_name) }
+          by = actor
+          on_editor { |editor| editor.edit({"do" => "replace", "document" => document}, by:) }
         end
       end
     end
