@@ -68,7 +68,7 @@ module Bavard
     def run
       lines = Store::Lines.new(@db)
       @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
-      @journal = Live::Journal.new(lines, log: @log).start
+      @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
       @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
       @shows = Live::Shows.new(house(lines), lease: @lease).start
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
@@ -95,7 +95,7 @@ module Bavard
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
         **people_stores, **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
-        clock: CLOCK, log: @log, meters: Live::Meters.new, boot: SecureRandom.alphanumeric(8), people:,
+        clock: CLOCK, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
     end

@@ -93,7 +93,7 @@ class CrashTest < PreparedTest
 
   def until_logged
     wait_for("the log to be written") do
-      JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["log"] == {"waiting" => 0, "lost" => 0}
+      JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["log"] == {"waiting" => 0, "lost" => 0, "shedding" => []}
     end
   end
 

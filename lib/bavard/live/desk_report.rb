@@ -54,7 +54,15 @@ module Bavard
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
         {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| told(feed) }, stages:,
          answers: @show.answers.report, gate: @show.gatehouse.report(now_ms),
-         trouble: @house.journal.trouble && "The database does not answer, so nothing is being remembered. What is on screen goes on."}
+         trouble:}
+      end
+
+      # @return [String, nil] what the host should know of the log
+      def trouble
+        journal = @house.journal
+        return "The database does not answer, so nothing is being remembered. What is on screen goes on." if journal.trouble
+
+        "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if journal.shedding.include?(@show.id)
       end
 
       def told(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.told(feed[:id])).compact

@@ -2,6 +2,7 @@
 
 require_relative "../core/cues/event"
 require_relative "../core/gate/sight"
+require_relative "flurry_findings"
 
 module Bavard
   module Live
@@ -26,6 +27,9 @@ module Bavard
         cues.happened(line, now, first: tallies.first?(line.id)) unless line.kind == :said
         shout_outs.visited(line, now) if line.kind == :visit
       end
+
+      # @return [Array<Array(String, String)>] ids of cues that do not all they say, and why
+      def cue_findings = cues.findings + FlurryFindings.new(wardrobe, desks.each_value).of(cues.document["cues"])
 
       # What came of lines that were pulled or deleted.
       def pull_cues(&) = [cues, shout_outs].each { |played| played.pull_where(now_ms, &) }

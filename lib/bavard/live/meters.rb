@@ -13,8 +13,10 @@ module Bavard
         @lines = counter(:bavard_lines_total, "Lines that came in, by what the gate did with them", [:action])
         @rejected = counter(:bavard_rejected_total, "What came in and could not be read, by where it came in", [:source])
         @faults = counter(:bavard_faults_total, "Faults of ours that were caught, by where", [:place])
+        @shed = counter(:bavard_log_shed_total, "What came in and was not written to the log, for want of room", [])
       end
 
+      def shed = @shed.increment
       def line(action) = @lines.increment(labels: {action: action.to_s})
       def rejected(source) = @rejected.increment(labels: {source: source.to_s})
       def fault(place) = @faults.increment(labels: {place: place.to_s})

@@ -229,7 +229,8 @@ module Bavard
         line.shown_at_ms = now_ms
         where = @reception.show(lane(noted.lane_id), line)
         steps = [["let go", now_ms, nil], ["shown", now_ms, where]]
-        @house.journal.settle(Store::Lines::Outcome.new(line.id, where == :aired, false, steps, now_ms))
+        outcome = Store::Lines::Outcome.new(line.id, where == :aired, false, steps, now_ms)
+        @house.journal.later { |lines| lines.settle([outcome]) }
         prompter.enter(line.id, where.to_s)
       end
 

@@ -131,7 +131,7 @@ module Bavard
 
       def done(held, aired, steps, where, now_ms)
         @show.gatehouse.forget(held.line.id)
-        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, aired, false, steps, aired ? now_ms : held.line.shown_at_ms))
+        @house.journal.settle(@show.id, Store::Lines::Outcome.new(held.line.id, aired, false, steps, aired ? now_ms : held.line.shown_at_ms))
         @show.prompter.went(held.line.id, where)
       end
 
@@ -154,14 +154,14 @@ module Bavard
 
       def delete_line(lane, platform_id)
         pull(lane) { |line| line.platform_id == platform_id }
-        @house.journal.later { |lines| lines.pull(lane.id, platform_id) }
+        @house.journal.take_away(@show.id) { |lines| lines.pull(lane.id, platform_id) }
       end
 
       # @param login [String, nil] whose lines; nil: everybody's
       def delete_where(lane, login)
         pull(lane) { |line| login.nil? || line.person.login == login }
         up_to = @house.ids.next(@show.now_ms)
-        @house.journal.later { |lines| lines.pull_all(lane.id, login, up_to) }
+        @house.journal.take_away(@show.id) { |lines| lines.pull_all(lane.id, login, up_to) }
       end
 
       def pull(lane, &chosen)
@@ -176,7 +176,7 @@ module Bavard
       # The platform took it away before it went on the picture.
       def gone(held)
         @show.gatehouse.forget(held.line.id)
-        @house.journal.settle(Store::Lines::Outcome.new(held.line.id, false, true, [["deleted", @show.now_ms, "by the platform"]],
+        @house.journal.settle(@show.id, Store::Lines::Outcome.new(held.line.id, false, true, [["deleted", @show.now_ms, "by the platform"]],
           held.line.shown_at_ms))
       end
     end

@@ -85,6 +85,11 @@ module Bavard
       # @return [Boolean] whether viewers see alerts there
       def plays_alerts? = on_air?(Core::Stage::AlertsPiece::KEY)
 
+      # @return [Boolean] whether viewers see emotes fly there that cues let go
+      def flies_for_cues?
+        (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == FlownPieces::KIND && !piece["hidden"] && piece["from_cues"] }
+      end
+
       # @return [Boolean] whether viewers see shout-outs there
       def shouts? = on_air?(Core::Stage::ShoutOutPiece::KEY)
 

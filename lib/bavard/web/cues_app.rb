@@ -167,7 +167,7 @@ module Bavard
         def names_of(kind) = site.house.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
         def sheet
-          document, findings = ask { |show| [show.cues.document, show.cues.findings] }
+          document, findings = ask { |show| [show.cues.document, show.cue_findings] }
           cues = document["cues"]
           {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
            totals: ask(&:totals), told: ask(&:told_now), samples: cues.to_h { |cue| [cue["id"], Core::Cues::Sample.for(cue)] },

@@ -23,10 +23,13 @@ module Bavard
 
       private
 
+      # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows.
       def health(site)
         trouble = database(site)
         journal = site.house.journal
-        body = {ok: trouble.nil?, database: trouble || "answers", log: {waiting: journal.waiting, lost: journal.lost}}
+        shedding = journal.shedding
+        body = {ok: trouble.nil? && shedding.empty?, database: trouble || "answers",
+                log: {waiting: journal.waiting, lost: journal.lost, shedding:}}
         [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
       end
 
