@@ -3,11 +3,14 @@
 require "minitest/autorun"
 require "tmpdir"
 require_relative "../support/drawings"
+require_relative "../support/wait"
 require_relative "../../lib/bavard/pictures/cabinet"
 require_relative "../../lib/bavard/pictures/workshop"
 
 # Every kind of picture, and everything that is none, in the processes that touch them.
 class WorkshopTest < Minitest::Test
+  include Wait
+
   SHOP = Bavard::Pictures::Workshop.new
   Minitest.after_run { SHOP.stop }
 
@@ -85,6 +88,47 @@ class WorkshopTest < Minitest::Test
     assert_includes refused(Drawings.png(30, 30)), "more time or memory"
     assert_equal 1, make(Drawings.png(30, 30)).frames
   end
+
+  def hasty(within_s)
+    shop = Bavard::Pictures::Workshop.new(within_s: {"emote" => within_s})
+    shop.make(Drawings.png(8, 8))
+    yield shop, shop.instance_variable_get(:@children)["other"].pid
+  ensure
+    shop.stop
+  end
+
+  # As on a machine that gives it no time: stopped, it takes as long as it likes and costs nothing.
+  def test_a_picture_may_take_long_where_the_machine_is_busy
+    hasty(1.5) do |shop, pid|
+      Process.kill("STOP", pid)
+      making = Thread.new { shop.make(Drawings.png(30, 30)) }
+      until_s = now_s + 1.6
+      wait_for("more time to pass than it may take") { now_s > until_s }
+      Process.kill("CONT", pid)
+      assert_equal 30, making.value.width
+    end
+  end
+
+  def test_a_picture_may_not_take_a_processor_for_long
+    turbulent = %(<filter id="f"><feTurbulence baseFrequency="0.9" numOctaves="400"/></filter><rect width="40" height="40" filter="url(#f)"/>)
+    shop = Bavard::Pictures::Workshop.new(within_s: {"stage" => 1})
+    error = assert_raises(Bavard::Error) { shop.make(Drawings.svg(turbulent), "stage") }
+    assert_includes error.message, "more time or memory"
+  ensure
+    shop.stop
+  end
+
+  def test_time_of_a_processor_counts_what_a_process_and_its_group_did
+    read, write = IO.pipe
+    pid = spawn("ruby", "-e", "system('ruby', '-e', '400_000.times { |n| n.to_s }'); puts; $stdout.flush; sleep", pgroup: true, out: write)
+    read.gets
+    assert_operator Bavard::Pictures::ProcessorTime.of(pid), :>, 0.05
+    Process.kill("KILL", -pid)
+    Process.wait(pid)
+    assert_equal 0.0, Bavard::Pictures::ProcessorTime.of(pid)
+  end
+
+  def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
   def test_the_same_bytes_have_the_same_name
     assert_equal make(Drawings.png).id, make(Drawings.png).id

@@ -6,6 +6,7 @@ require "json"
 require_relative "../error"
 require_relative "bounds"
 require_relative "kind"
+require_relative "processor_time"
 
 module Bavard
   module Pictures
@@ -24,12 +25,17 @@ module Bavard
       MEMORY_BYTES = 3 * (1024**3)
       PICTURES_A_CHILD = 400
       NICE = 10
+      LOOK_EVERY_S = 0.25
+      # Somebody who waits for one picture waits no longer than so many times what it may take, however busy the machine is.
+      MOST_BUSY = 12
 
       # @param bytes [String]
       # @return [String] 32 hexadecimal digits
       def self.id_of(bytes) = Digest::SHA256.hexdigest(bytes)[0, 32]
 
-      def initialize
+      # @param within_s [Hash{String => Numeric}] seconds of a processor that one picture may take, by purpose
+      def initialize(within_s: Bounds::WITHIN_S)
+        @within_s = within_s
         @lock = Mutex.new
         @children = {}
       end
@@ -58,19 +64,23 @@ module Bavard
 
       # A child: process, its pipes, and how many pictures it has made.
       Child = Struct.new(:pid, :input, :output, :made)
-      private_constant :Child
+      # Until when one picture is to be done: by the child's processor time, and by the clock.
+      Limit = Struct.new(:processor_s, :clock_s)
+      private_constant :Child, :Limit
 
       def ask(which, bytes, purpose)
         finish(which) if @children[which]&.made.to_i >= PICTURES_A_CHILD
         child = @children[which] ||= start(which)
         child.made += 1
-        deadline = now + Bounds::WITHIN_S.fetch(purpose)
-        send_out(child, bytes, purpose, deadline)
-        receive(child, deadline)
+        limit = limit_of(child, @within_s.fetch(purpose))
+        send_out(child, bytes, purpose, limit)
+        receive(child, limit)
       rescue SystemCallError, IOError, JSON::ParserError
         finish(which)
         raise Error, "reading it took more time or memory than a picture may take"
       end
+
+      def limit_of(child, within_s) = Limit.new(ProcessorTime.of(child.pid) + within_s, now + (within_s * MOST_BUSY))
 
       def start(which)
         theirs, input = IO.pipe(binmode: true)
@@ -81,35 +91,37 @@ module Bavard
         Child.new(pid, input, output, 0)
       end
 
-      def send_out(child, bytes, purpose, deadline)
+      def send_out(child, bytes, purpose, limit)
         data = "#{bytes.bytesize} #{purpose}\n".b + bytes.b
         until data.empty?
           written = child.input.write_nonblock(data, exception: false)
-          written == :wait_writable ? wait(child.input, :wait_writable, deadline) : data = data.byteslice(written..)
+          written == :wait_writable ? wait(child, child.input, :wait_writable, limit) : data = data.byteslice(written..)
         end
       end
 
-      def receive(child, deadline)
+      def receive(child, limit)
         buffer = String.new(encoding: Encoding::BINARY)
-        fill(child, buffer, deadline) until (finish = buffer.index("\n"))
+        fill(child, buffer, limit) until (finish = buffer.index("\n"))
         size = Integer(buffer.slice!(0..finish))
-        fill(child, buffer, deadline) until buffer.bytesize >= size
+        fill(child, buffer, limit) until buffer.bytesize >= size
         about = JSON.parse(buffer.slice!(0, size))
         names = about.fetch("files", [])
-        fill(child, buffer, deadline) until buffer.bytesize >= names.sum(&:last)
+        fill(child, buffer, limit) until buffer.bytesize >= names.sum(&:last)
         [about, names.to_h { |name, bytes| [name, buffer.slice!(0, bytes)] }]
       end
 
-      def fill(child, buffer, deadline)
+      def fill(child, buffer, limit)
         read = child.output.read_nonblock(262_144, exception: false)
         raise EOFError if read.nil?
 
-        read == :wait_readable ? wait(child.output, :wait_readable, deadline) : buffer << read
+        read == :wait_readable ? wait(child, child.output, :wait_readable, limit) : buffer << read
       end
 
-      def wait(io, how, deadline)
-        left = deadline - now
-        raise Errno::ETIMEDOUT if left <= 0 || io.public_send(how, left).nil?
+      # On a machine that others use as well, a picture takes longer without costing more.
+      def wait(child, io, how, limit)
+        raise Errno::ETIMEDOUT if ProcessorTime.of(child.pid) > limit.processor_s || now > limit.clock_s
+
+        io.public_send(how, LOOK_EVERY_S)
       end
 
       def finish(which)
