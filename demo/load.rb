@@ -5,9 +5,6 @@ require "json"
 require "securerandom"
 require_relative "../lib/bavard/core/stage/edit"
 require_relative "../lib/bavard/core/cues/settings"
-require_relative "../lib/bavard/media/sound"
-require_relative "../lib/bavard/pictures/cabinet"
-require_relative "../lib/bavard/pictures/workshop"
 require_relative "../lib/bavard/store/cast"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
@@ -17,6 +14,7 @@ require_relative "../lib/bavard/store/left_out"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
 require_relative "../lib/bavard/store/stages"
+require_relative "files"
 require_relative "stages"
 
 module Bavard
@@ -29,14 +27,12 @@ module Bavard
         pebble quarry reed sedge thistle umber valley willow yarrow].freeze
       RUSH = {"floods" => {"on" => true, "lines" => 3}, "repeats" => {"times" => 2}}.freeze
       FAMILY = {"links" => {"action" => "drop"}, "stopped_words" => {"action" => "drop"}}.freeze
-      EMOTES = File.expand_path("pictures/emotes", __dir__)
       OVERLAYS = %w[sparkle].freeze
       SHELVES = {
         "Reedmere’s own" => %w[wren owl egg nestbox heron puffin goose reed snipe teal dawn peek otter feather ring heart tea sparkle],
         "Marsh pack" => %w[robin bluetit finch warbler starling swallow egret avocet crane mallard pochard birdhouse
           plume vole drop mist wave moss eye net map moon boat bob wren]
       }.freeze
-      FACES = File.expand_path("pictures/cast", __dir__)
       CAST = {"odalys" => "#f3b634", "ibrahim" => "#8fc0ea", "sunniva" => "#9fd39a", "teo" => "#e9a0bd"}.freeze
       # Sounds with their shelf, and what some cues play besides their words.
       SOUNDS = {"ring" => "Small", "drop" => "Small", "call" => "Birds", "dawn" => "Large"}.freeze
@@ -48,8 +44,8 @@ module Bavard
         "visit" => {"sound" => "dawn", "flurry_count" => 30, "flurry_way" => "burst", "flurry_from" => "middle", "length_s" => 8}
       }.freeze
       FELLOWS = {
-        "Saltpan Hide" => ["avocet.svg", {words: "Waders at high tide, every Sunday", last_shown: "Knots by the thousand", followers: 2140}],
-        "heron_house" => ["heron.svg", {words: "One nest, one camera, all spring", last_shown: "Third egg", followers: 618}]
+        "Saltpan Hide" => ["avocet", {words: "Waders at high tide, every Sunday", last_shown: "Knots by the thousand", followers: 2140}],
+        "heron_house" => ["heron", {words: "One nest, one camera, all spring", last_shown: "Third egg", followers: 618}]
       }.freeze
       PHRASES = {"reed warbler" => "warbler", "early bird" => "robin"}.freeze
 
@@ -77,24 +73,24 @@ module Bavard
 
       private
 
+      # All of it or nothing: a start that is cut off, or whose pictures fail, leaves an empty database to begin with again.
       def create
+        @files = Files.new(@data).make
         File.write(word_file, Array.new(4) { WORDS[SecureRandom.random_number(WORDS.size)] }.join("-"), perm: 0o600)
+        @db.transaction { create_show }
+      end
+
+      def create_show
         account_id = @db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(password))
         shows = Store::Shows.new(@db)
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
         create_gate(shows, show)
         Stages::ALL.each { |stage| create_stage(show, stage) }
-        sounds = make_files(show)
-        create_cues(shows, show, sounds)
+        create_shelves(show)
+        create_cast(show)
+        create_fellows(show)
+        create_cues(shows, show, create_sounds(show))
         create_feeds(show) if @platforms
-      end
-
-      # Emotes, faces and sounds are made anew by programs of their own, beside each other.
-      #
-      # @return [Hash{String => String}] ids of sounds by name
-      def make_files(show)
-        works = [-> { create_shelves(show) }, -> { create_cast(show).then { create_fellows(show) } }, -> { create_sounds(show) }]
-        works.map { |work| Thread.new(&work).tap { |thread| thread.report_on_exception = false } }.map(&:value).last
       end
 
       # Words and sites of the observatory, a second set for a rush, and a few seconds in which somebody may pull a line.
@@ -127,19 +123,13 @@ module Bavard
 
       # The demo's emotes on two shelves, and two phrases.
       def create_shelves(show)
-        @pictures = {}
-        workshop = Pictures::Workshop.new
-        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
-        Dir[File.join(EMOTES, "*")].each { |file| @pictures[File.basename(file, ".*")] = cabinet.keep(workshop.make(File.binread(file))) }
         SHELVES.each { |name, emotes| create_shelf(show, name, emotes) }
-        PHRASES.each { |words, emote| dress.add_phrase(show.id, words, @pictures.fetch(emote).id) }
-      ensure
-        workshop&.stop
+        PHRASES.each { |words, emote| dress.add_phrase(show.id, words, @files.emotes.fetch(emote).id) }
       end
 
       def create_shelf(show, name, emotes)
         taken = emotes.map do |emote|
-          made = @pictures.fetch(emote)
+          made = @files.emotes.fetch(emote)
           {"code" => ":#{emote}:", "picture" => made.id, "width" => made.width, "height" => made.height, "frames" => made.frames,
            "overlay" => OVERLAYS.include?(emote)}
         end
@@ -152,9 +142,8 @@ module Bavard
       def create_sounds(show)
         files = Store::Files.new(@db)
         SOUNDS.to_h do |name, shelf|
-          path = File.expand_path("sounds/#{name}.ogg", __dir__)
-          made = Media::Sound.new.make(path, into: @data.path("sounds"))
-          kept = Store::Files::Kept.new(id: made.id, kind: "sound", name: name.capitalize, bytes: File.size(path),
+          made = @files.sounds.fetch(name)
+          kept = Store::Files::Kept.new(id: made.id, kind: "sound", name: name.capitalize, bytes: File.size(Files.sound(name)),
             more: made.to_h.except(:id).merge(shelf:).transform_keys(&:to_s))
           [name, files.keep(show.id, kept, (Time.now.to_r * 1000).to_i).id]
         end
@@ -162,14 +151,9 @@ module Bavard
 
       # Each with one of the emotes as a picture.
       def create_fellows(show)
-        workshop = Pictures::Workshop.new
-        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
         FELLOWS.each do |name, (emote, more)|
-          picture = cabinet.keep(workshop.make(File.binread(File.join(EMOTES, emote)), "figure")).id
-          Store::Fellows.new(@db).add(show.id, name:, picture:, **more)
+          Store::Fellows.new(@db).add(show.id, name:, picture: @files.cards.fetch(emote).id, **more)
         end
-      ensure
-        workshop&.stop
       end
 
       def create_cues(shows, show, sounds)
@@ -186,22 +170,14 @@ module Bavard
       # The people of "The hides" with faces and pictures for what they do.
       def create_cast(show)
         cast = Store::Cast.new(@db)
-        workshop = Pictures::Workshop.new
-        cabinet = Pictures::Cabinet.new(@data.path("pictures"))
-        made = CAST.to_h do |key, _|
-          files = Dir[File.join(FACES, "#{key}*.svg")]
-          [key, files.to_h { |file| [File.basename(file, ".svg"), cabinet.keep(workshop.make(File.binread(file), "figure")).id] }]
-        end
-        CAST.each { |key, colour| create_member(cast, show.id, key, colour, made.fetch(key)) }
-      ensure
-        workshop&.stop
+        CAST.each { |key, colour| create_member(cast, show.id, key, colour) }
       end
 
-      def create_member(cast, show_id, key, colour, pictures)
+      def create_member(cast, show_id, key, colour)
         cast.seen(show_id, "hidewire", key, key.capitalize, (Time.now.to_r * 1000).to_i)
         id = @db[:cast_members].where(show_id:, key:).get(:id)
-        states = Core::Voice::Portrait::STATES.to_h { |state| [state, pictures.fetch("#{key}_#{state}")] }
-        cast.keep(show_id, id, face: pictures.fetch(key), states:, colour:, host: key == "odalys")
+        states = Core::Voice::Portrait::STATES.to_h { |state| [state, @files.faces.fetch("#{key}_#{state}").id] }
+        cast.keep(show_id, id, face: @files.faces.fetch(key).id, states:, colour:, host: key == "odalys")
       end
 
       # Oxbow and Skein read at once; Lantern waits for today's number, as it does every day.

@@ -1,17 +1,35 @@
 # frozen_string_literal: true
 
-# Runs the test files it is given, or all of them; what is no file goes to Minitest.
+# Runs tests: all of them, those of some folders or files, or those that what is not committed yet can affect.
+#   ruby test/all.rb [--changed] [--jobs 3] [--seed 1] [folder | file | -n /name/] …
+# Several files run beside each other; one alone, or what Minitest is to choose from, runs here.
 
-if ENV["COVERAGE"] == "1"
-  require "simplecov"
-  SimpleCov.start do
-    enable_coverage :branch
-    add_filter %w[/test/ /demo/ /standins/]
-    track_files "lib/bavard/{core,feeds,live,relay,store,web}/**/*.rb"
-  end
+require_relative "support/suite/memory"
+require_relative "support/suite/affected"
+require_relative "support/suite/runner"
+require_relative "support/test_database"
+
+options, rest = ARGV.partition { |argument| argument.start_with?("--") }
+named, minitest = rest.partition { |argument| File.exist?(argument) || Dir.exist?(File.join(__dir__, argument)) }
+seed = ENV.fetch("SEED", rand(100_000)).to_i
+jobs = ENV.fetch("JOBS", 3).to_i
+
+files = named.flat_map do |name|
+  folder = File.directory?(name) ? name : File.join(__dir__, name)
+  File.file?(name) ? [name] : Dir[File.join(folder, "**/*_test.rb")]
 end
+files = Dir[File.join(__dir__, "*/**/*_test.rb")].grep_v(%r{/support/}) if named.empty?
+files = Suite::Affected.new(File.expand_path("..", __dir__)).of(files) if options.delete("--changed")
+files = files.map { |file| File.expand_path(file) }.uniq
+abort "no test is affected" if files.empty?
 
-files = ARGV.grep(/_test\.rb\z/)
-ARGV.reject! { |argument| files.include?(argument) }
-files = Dir[File.join(__dir__, "**/*_test.rb")] if files.empty?
-files.each { |file| require File.expand_path(file) }
+if files.one? || minitest.any? || options.any?
+  ARGV.replace(minitest + options)
+  require "minitest/autorun"
+  files.each { |file| require file }
+else
+  TestDatabase.serve
+  fine = Suite::Runner.new(files, seed:, jobs:).run
+  TestDatabase.stop
+  exit fine
+end

@@ -5,7 +5,7 @@ require_relative "../support/prepared"
 # The process killed, the database gone: what viewers see goes on.
 class CrashTest < PreparedTest
   def test_what_stood_stands_again_once_with_what_was_said_meanwhile
-    prepare(feed: oxbow.address)
+    prepare(own: true, feed: oxbow.address)
     5.times { |number| say("line #{number}") }
     open_screen(link) { assert_selector ".line", count: 5 }
     until_logged
@@ -20,7 +20,7 @@ class CrashTest < PreparedTest
   end
 
   def test_lines_have_the_time_left_that_they_had
-    prepare(feed: oxbow.address, pieces: [PIECE.merge("stay_ms" => 6000)])
+    prepare(own: true, feed: oxbow.address, pieces: [PIECE.merge("stay_ms" => 6000)])
     say("soon over")
     open_screen(link) { assert_selector ".line", text: "soon over" }
     until_logged
@@ -33,7 +33,7 @@ class CrashTest < PreparedTest
   end
 
   def test_a_line_deleted_while_the_application_was_down_goes
-    prepare(feed: oxbow.address)
+    prepare(own: true, feed: oxbow.address)
     say("to be deleted")
     say("to stay")
     open_screen(link) { assert_selector ".line", count: 2 }
@@ -46,7 +46,7 @@ class CrashTest < PreparedTest
   end
 
   def test_where_the_server_keeps_no_history_the_feed_shows_the_gap
-    prepare(feed: feed_address)
+    prepare(own: true, feed: feed_address)
     until_live
     server.say("ann", "known")
     open_screen(link) { assert_selector ".line", text: "known" }
@@ -59,7 +59,7 @@ class CrashTest < PreparedTest
   end
 
   def test_without_the_database_lines_go_on_and_are_logged_once_it_is_back
-    prepare(feed: feed_address)
+    prepare(own: true, feed: feed_address)
     until_live
     open_screen(link)
     sign_in

@@ -7,7 +7,7 @@ require "vips"
 require_relative "processes"
 
 Capybara.register_driver(:bavard) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", headless: "new", window_size: [1280, 800], timeout: 30,
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 30,
     process_timeout: 60, js_errors: true, browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
@@ -29,8 +29,9 @@ class BrowserTest < Minitest::Test
 
   PASSWORD = "reeds-and-water-42"
 
+  # With an application of its own, which may be stopped and killed.
   def setup
-    TestDatabase.db
+    TestDatabase.use(:house)
     TestDatabase.clean
     @app = RunningApp.new.start
     @started = [@app]
@@ -41,6 +42,7 @@ class BrowserTest < Minitest::Test
     picture_of_failure unless passed?
     Capybara.reset_sessions!
     @started.reverse_each(&:stop)
+    TestDatabase.use(:house)
   end
 
   def oxbow(pace: 0)

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require "argon2"
+require "net/http"
+require "securerandom"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/store/feeds"
@@ -10,51 +12,48 @@ require_relative "../../lib/bavard/store/stages"
 require_relative "browser"
 require_relative "minimal_irc"
 
-# A browser test that begins with a show that is on air already; how one gets there is told in from_nothing_test.rb.
+# A browser test that begins with a show that is on air already; how one gets there is told in from_nothing_test.rb. It shares one
+# running application with others, and has a show and an account of its own there.
 class PreparedTest < BrowserTest
-  EMAIL = "host@reedmere.example"
   IN_FORCE = %w[command_lines left_out].freeze
   PIECE = {"x" => 100, "y" => 100, "width" => 800, "height" => 600, "stay_ms" => "for good"}.freeze
+  # As little work as there can be.
+  CHEAP = {t_cost: 1, m_cost: 8}.freeze
 
-  # The application starts when the show is there.
-  def setup
-    TestDatabase.db
-    TestDatabase.clean
-    @started = []
+  def setup = @started = []
+
+  def teardown
+    super
+    TestDatabase.use(:app)
+    TestDatabase.db[:accounts].where(id: @account_id).delete if @account_id
+    TestDatabase.use(:house)
   end
 
   # @param feed [String] an address; nil for none
-  # @param pieces [Array<Hash>] of the stage that is on air: chat, where they name no other kind
+  # @param pieces [Array<Hash>, nil] of the stage that is on air: chat, where they name no other kind; nil: no stage
   # @param hold_ms [Integer] how long every line is held
-  # @param platforms [Array<RunningStandin>] that the application knows by name
-  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0)
-    db = TestDatabase.db
-    account_id = db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(PASSWORD, t_cost: 1, m_cost: 8))
-    @show = Bavard::Store::Shows.new(db).create(account_id, name: "Test watch", host_name: "Odalys")
-    set_gate(db, hold_ms)
-    add_feed_at(feed) if feed
-    stages = Bavard::Store::Stages.new(db)
-    document = Bavard::Core::Stage::Document.empty(width:, height:)
-    built = pieces.each_with_index.map do |piece, index|
-      kind = piece.fetch("kind", "chat")
-      Bavard::Core::Stage::Pieces.kind(kind).build("#{kind}#{index + 1}", piece.except("kind"))
-    end
-    document = document.merge("pieces" => built)
-    @stage = stages.create(@show.id, name: "Main", document:)
-    stages.put_on_air(@stage.id, 1, document, 1)
+  # @param platforms [Array<RunningStandin>] that run already
+  # @param own [Boolean] whether the application is the test's own, to be stopped and killed
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, own: false)
+    TestDatabase.use(own ? :house : :app)
+    TestDatabase.clean if own
     @started.concat(platforms)
-    @app = RunningApp.new(platforms: platforms.map(&:platform)).start
-    @started << @app
+    make_show(hold_ms)
+    add_feed_at(feed) if feed
+    put_pieces_on_air(pieces, width, height) if pieces
+    @app = own ? own_app(platforms) : SharedApp.running
     Capybara.app_host = @app.address
+    @cookies = HostsBrowser.new(@app.address).sign_in(email, PASSWORD)
   end
+
+  def email = "host#{@account_id}@reedmere.example"
 
   def link = "#{@app.address}/air/#{@stage.token}"
 
+  # As somebody who has signed in; how that is done is told in from_nothing_test.rb and permissions_test.rb.
   def sign_in
-    visit "/account/login"
-    fill_in "E-mail address", with: EMAIL
-    fill_in "Password", with: PASSWORD
-    click_on "Sign in"
+    @cookies.each { |name, value| page.driver.set_cookie(name, value, domain: "127.0.0.1") }
+    visit "/feeds"
     assert_text "What comes in"
   end
 
@@ -71,6 +70,29 @@ class PreparedTest < BrowserTest
 
   private
 
+  def own_app(platforms)
+    RunningApp.new(platforms: platforms.map(&:platform)).start.tap { |app| @started << app }
+  end
+
+  def make_show(hold_ms)
+    db = TestDatabase.db
+    @account_id = db[:accounts].insert(email: "host-#{SecureRandom.hex(6)}", password_hash: Argon2::Password.create(PASSWORD, **CHEAP))
+    db[:accounts].where(id: @account_id).update(email:)
+    @show = Bavard::Store::Shows.new(db).create(@account_id, name: "Test watch", host_name: "Odalys")
+    set_gate(db, hold_ms)
+  end
+
+  def put_pieces_on_air(pieces, width, height)
+    built = pieces.each_with_index.map do |piece, index|
+      kind = piece.fetch("kind", "chat")
+      Bavard::Core::Stage::Pieces.kind(kind).build("#{kind}#{index + 1}", piece.except("kind"))
+    end
+    document = Bavard::Core::Stage::Document.empty(width:, height:).merge("pieces" => built)
+    stages = Bavard::Store::Stages.new(TestDatabase.db)
+    @stage = stages.create(@show.id, name: "Main", document:)
+    stages.put_on_air(@stage.id, 1, document, 1)
+  end
+
   # Two rules only: what is said here is hostile on purpose, and is to get as far as the picture.
   def set_gate(db, hold_ms)
     rules = @show.gate["sets"][0]["rules"].map { |rule| rule.merge("on" => IN_FORCE.include?(rule["kind"])) }
@@ -82,5 +104,36 @@ class PreparedTest < BrowserTest
     read = Bavard::Feeds::Irc.read({"paste" => address})
     Bavard::Store::Feeds.new(TestDatabase.db, Bavard::Store::SecretBox.new("-" * 32))
       .create(@show.id, kind: "irc", name: "Test", shape: "circle", colour: "#5fb8d6", **read.slice(:address))
+  end
+end
+
+# What signing in takes, without a browser.
+class HostsBrowser
+  def initialize(address)
+    @address = URI(address)
+    @cookies = {}
+  end
+
+  # @return [Hash{String => String}] cookies of somebody whose show runs now
+  def sign_in(email, password)
+    token = get("/account/login").body[/name="_csrf" value="([^"]+)"/, 1]
+    answer = ask(Net::HTTP::Post.new("/account/login").tap { |post| post.set_form_data("_csrf" => token, "login" => email, "password" => password) })
+    raise "#{email} could not sign in: #{answer.code} #{answer.body}" unless answer.is_a?(Net::HTTPRedirection)
+
+    seen = get("/gate/state")
+    raise "the show of #{email} does not run: #{seen.code}" unless seen.is_a?(Net::HTTPOK)
+
+    @cookies
+  end
+
+  private
+
+  def get(path) = ask(Net::HTTP::Get.new(path))
+
+  def ask(request)
+    request["Cookie"] = @cookies.map { |name, value| "#{name}=#{value}" }.join("; ")
+    answer = Net::HTTP.start(@address.host, @address.port) { |http| http.request(request) }
+    answer.get_fields("set-cookie").to_a.each { |field| @cookies.store(*field[/\A[^;]+/].split("=", 2)) }
+    answer
   end
 end

@@ -9,6 +9,7 @@ require_relative "../../lib/bavard/feeds/platform"
 require_relative "../../lib/bavard/start/child"
 require_relative "../../lib/bavard/start/ports"
 require_relative "../../lib/bavard/start/standins"
+require_relative "own_ports"
 require_relative "test_database"
 require_relative "wait"
 
@@ -20,7 +21,7 @@ class RunningApp
 
   # @param platforms [Array<Bavard::Feeds::Platform>]
   def initialize(port: nil, folder: nil, platforms: [])
-    @port = port || Bavard::Start::Ports.spare
+    @port = port || OwnPorts.one
     @folder = folder || Dir.mktmpdir("bavard-app")
     @platforms = platforms
   end
@@ -66,6 +67,22 @@ class RunningApp
   end
 end
 
+# One application for many tests, each with a show of its own; its database is :app. It knows each stand-in by the port that a test
+# may start one on.
+module SharedApp
+  module_function
+
+  # @return [RunningApp]
+  def running
+    return @app if @app&.running?
+
+    @app = RunningApp.new(platforms: RunningStandin.all_platforms).start
+    Minitest.after_run { @app.stop } unless @stops
+    @stops = true
+    @app
+  end
+end
+
 # A stand-in as a process of its own.
 class RunningStandin
   include Wait
@@ -76,7 +93,7 @@ class RunningStandin
   # @param settings [Hash] of its environment, without the name in front
   def initialize(name, pace: 0, **settings)
     @name = name
-    @web_port = Bavard::Start::Ports.spare
+    @web_port = RunningStandin.port(name)
     @folder = Dir.mktmpdir(name.downcase)
     @settings = {WEB_PORT: web_port, PACE: pace, FILE: File.join(@folder, "history.jsonl")}.merge(settings)
   end
@@ -111,12 +128,17 @@ class RunningStandin
   def lines = state["lines"]
 
   # As the list of platforms has it.
-  def platform
-    given = RunningStandin.listed.find { |one| one[:name] == @name }
-    Bavard::Feeds::Platform.new(**given, base:, **more_of_platform)
+  def platform = RunningStandin.platform(@name)
+
+  # @return [Bavard::Feeds::Platform] whether it runs yet or not
+  def self.platform(name)
+    given = listed.find { |one| one[:name] == name }
+    Bavard::Feeds::Platform.new(**given, base: "http://127.0.0.1:#{port(name)}", **(name == "Oxbow" ? RunningOxbow.more : {}))
   end
 
-  def more_of_platform = {}
+  # The same for all tests of a process: one runs after the other.
+  def self.port(name) = (@@ports ||= {})[[Process.pid, name]] ||= OwnPorts.one
+  def self.all_platforms = listed.map { |one| platform(one[:name]) }
 
   # @return [Array<Hash>]
   def self.listed
@@ -132,15 +154,15 @@ class RunningOxbow < RunningStandin
 
   # @param pace [Numeric] lines a minute the demo's viewers say
   def initialize(pace: 0)
-    @irc_port = Bavard::Start::Ports.spare
+    @irc_port = RunningStandin.port("Oxbow's IRC")
     super("Oxbow", pace:, IRC_PORT: irc_port)
   end
 
   def address = "irc://127.0.0.1:#{irc_port}/%23reedmere"
 
-  def more_of_platform
-    pictures = "#{base}/pictures"
-    {address: {"host" => "127.0.0.1", "port" => irc_port.to_s},
+  def self.more
+    pictures = "http://127.0.0.1:#{port("Oxbow")}/pictures"
+    {address: {"host" => "127.0.0.1", "port" => port("Oxbow's IRC").to_s},
      mapping: {"emote_unit" => ["bytes"], "emote_address" => ["#{pictures}/emotes/{id}"], "badge_address" => ["#{pictures}/badges/{id}.svg"]}}
   end
 

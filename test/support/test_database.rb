@@ -7,9 +7,14 @@ require_relative "../../lib/bavard/start/data_folder"
 require_relative "../../lib/bavard/start/postgres"
 require_relative "../../lib/bavard/store/database"
 
-# A PostgreSQL for the tests of this checkout, started when the first test asks for it and stopped at the end.
+# A PostgreSQL for the tests of this checkout, started when the first test asks for it and stopped at the end. Each process of
+# the suite has databases of its own there, made from one that has all tables: one for shows that run in the test's own process
+# (:house), one for those that run in an application beside it (:app).
 module TestDatabase
   PROJECT = File.expand_path("../..", __dir__)
+  TEMPLATE = "bavard_tables"
+  # The server of the process that began the suite, for those it starts.
+  SERVER = "BAVARD_TEST_SERVER"
 
   module_function
 
@@ -19,22 +24,37 @@ module TestDatabase
     ).take
   end
 
-  def url
-    @url ||= begin
+  # Starts the server and makes the database that others are made from.
+  #
+  # @return [String] its URL
+  def serve
+    ENV[SERVER] ||= begin
+      @began_by = Process.pid
       @postgres = Bavard::Start::Postgres.new(data, fleeting: true)
-      Minitest.after_run { stop }
-      @postgres.start
+      @postgres.start.tap { |url| make_template(url) }
     end
   end
 
   def stop
-    @db&.disconnect
-    @postgres.stop
+    @databases&.each_value(&:disconnect)
+    @postgres.stop if @began_by == Process.pid
+  end
+
+  # @param which [Symbol] which database is meant from now on
+  def use(which) = @which = which
+
+  def url
+    @urls ||= {}
+    @urls[@which || :house] ||= begin
+      server = serve
+      Minitest.after_run { stop }
+      make("bavard_#{@which || :house}_#{Process.pid}", server)
+    end
   end
 
   # @return [Sequel::Database] with the newest tables
   def db
-    @db ||= Bavard::Store::Database.open(url).tap { |db| Bavard::Store::Database.migrate(db) }
+    (@databases ||= {})[@which || :house] ||= Bavard::Store::Database.open(url)
   end
 
   # Nothing in it.
@@ -43,4 +63,28 @@ module TestDatabase
     db[:pictures].truncate(cascade: true)
     db[:addresses].truncate
   end
+
+  def make_template(server)
+    old = sql(server, "SELECT datname FROM pg_database WHERE datname LIKE 'bavard\\_%'")
+    old.each { |name| sql(server, "DROP DATABASE #{name} WITH (FORCE)") }
+    sql(server, "CREATE DATABASE #{TEMPLATE}")
+    made = Bavard::Store::Database.open(at(server, TEMPLATE))
+    Bavard::Store::Database.migrate(made)
+    made.disconnect
+  end
+
+  def make(name, server)
+    sql(server, "CREATE DATABASE #{name} TEMPLATE #{TEMPLATE}")
+    at(server, name)
+  end
+
+  def at(server, name) = server.sub(%r{/\w+\z}, "/#{name}")
+
+  def sql(server, statement)
+    connection = PG.connect(at(server, "postgres"))
+    connection.exec(statement).values.flatten
+  ensure
+    connection&.close
+  end
+  private_class_method :make_template, :make, :at, :sql
 end

@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+# Rodauth then hashes passwords as cheaply as argon2 can.
+ENV["RACK_ENV"] ||= "test"
+
 require "rack/test"
 require_relative "house_test"
 require_relative "../../lib/bavard/live/replays"

@@ -116,7 +116,7 @@ class AccessibleTest < PreparedTest
     assert_selector ".measure"
     %w[Name Stack Motion].each do |part|
       within("#part-tags") { click_on part }
-      all(".more:not([open]) summary").each(&:click)
+      execute_script("for (const group of document.querySelectorAll('.inspector details.more')) group.open = true")
       assert_nothing_found("the part #{part}")
     end
     click_on "Looks"
@@ -135,10 +135,7 @@ class AccessibleTest < PreparedTest
   end
 
   def test_empty_screens
-    prepare
-    TestDatabase.db[:stages].delete
-    @app.stop
-    @app.start
+    prepare(pieces: nil)
     sign_in
     assert_text "No chat is connected yet"
     assert_nothing_found("no feed")

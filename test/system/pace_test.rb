@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/prepared"
+require_relative "../../lib/bavard/core/chat/line"
 require_relative "../../lib/bavard/core/reading/chat_measure"
 require_relative "../../lib/bavard/live/faces_unpacked"
 

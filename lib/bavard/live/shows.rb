@@ -80,6 +80,19 @@ module Bavard
           @house.log.error("show #{id} was taken over by another process")
           @lock.synchronize { @running.delete(id) }&.stop
         end
+        end_deleted
+      end
+
+      # A show goes with the account that it belonged to.
+      def end_deleted
+        known = running.map(&:id)
+        (known - @house.shows.ids).each do |id|
+          @house.log.info("show #{id} was deleted, and ends")
+          @lock.synchronize { @running.delete(id) }&.stop
+          @lease.release(id)
+        end
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout
+        nil # while the database is away nobody deletes anything either
       end
     end
   end

@@ -123,7 +123,7 @@ module Bavard
       def launch_at(port)
         log = File.join(@folder, "server.log")
         FileUtils.rm_f(log)
-        options = "-p #{port} -c listen_addresses=127.0.0.1 -k '' -c max_connections=60 #{FLEETING if @fleeting}"
+        options = "-p #{port} -c listen_addresses=127.0.0.1 -k '' -c max_connections=#{@fleeting ? 300 : 60} #{FLEETING if @fleeting}"
         run!("pg_ctl", "-D", @folder, "-l", log, "-o", options, "-w", "-t", WAIT_S.to_s, "start", log:)
       end
 

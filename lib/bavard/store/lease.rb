@@ -33,6 +33,11 @@ module Bavard
         [] # while the database is away nobody else can take them either
       end
 
+      # A show that is over.
+      def release(show_id)
+        @lock.synchronize { @db.get(Sequel.function(:pg_advisory_unlock, KIND, show_id)) if @held.delete(show_id) }
+      end
+
       def close
         @db.disconnect
       end

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "json"
+require "minitest"
+require_relative "report"
+require_relative "worker"
+
+module Suite
+  # Runs files of tests beside each other, in as many processes as there is work for. What took long last time begins first, so
+  # that no process waits for another at the end; otherwise the order is another one each time.
+  class Runner
+    # A test that takes longer than that hangs: its process says where, and is ended.
+    LONGEST_TEST_S = 240
+    TIMES = File.expand_path("../../../tmp/test/times.json", __dir__)
+    # Which folders take long, where nothing is known yet.
+    SLOW = %w[start system fault].freeze
+    # A process with what it is at.
+    Running = Struct.new(:pid, :input, :output, :file, :test, :since_s)
+
+    # @param files [Array<String>] paths
+    # @param jobs [Integer] processes
+    def initialize(files, seed:, jobs:)
+      @times = File.exist?(TIMES) ? JSON.parse(File.read(TIMES)) : {}
+      @seed = seed
+      @waiting = in_order(files)
+      @jobs = [jobs, files.size].min
+      @report = Report.new
+      @running = []
+    end
+
+    # @return [Boolean] whether all went well
+    def run
+      @report.begin(@seed, @waiting.size, @jobs)
+      @jobs.times { start }
+      look until @running.empty?
+      keep_times
+      @report.finish
+    end
+
+    private
+
+    def in_order(files)
+      files.shuffle(random: Random.new(@seed)).sort_by { |file| -(@times[name(file)] || (SLOW.include?(folder(file)) ? 30 : 1)).clamp(5, nil) }
+    end
+
+    def name(file) = file[%r{test/.*\z}]
+    def folder(file) = name(file).split("/")[1]
+
+    def start
+      theirs, input = IO.pipe
+      output, answer = IO.pipe(binmode: true)
+      ours = @running.flat_map { |one| [one.input, one.output] } + [input, output]
+      pid = fork do
+        ours.each(&:close)
+        Worker.new(theirs, answer, seed: @seed).run
+      end
+      [theirs, answer].each(&:close)
+      @running << Running.new(pid, input, output, nil, nil, now_s)
+    end
+
+    def look
+      ready, = IO.select(@running.map(&:output), nil, nil, 1)
+      Array(ready).each { |output| hear(@running.find { |one| one.output == output }) }
+      @running.dup.each { |one| end_hanging(one) if one.test && now_s - one.since_s > LONGEST_TEST_S }
+    end
+
+    def hear(one)
+      case Marshal.load(one.output) # rubocop:disable Security/MarshalLoad -- of our own process
+      in [:ready] then give(one)
+      in [:began, test]
+        one.test = test
+        one.since_s = now_s
+      in [:ended, outcome]
+        one.test = nil
+        @report.outcome(outcome, folder(one.file))
+      in [:broken, file, words] then @report.broken(name(file), words)
+      in [:file, file, seconds]
+        @times[name(file)] = seconds.round(2)
+        give(one)
+      end
+    rescue EOFError
+      gone(one)
+    end
+
+    def give(one)
+      one.file = @waiting.shift
+      one.file ? one.input.puts(one.file) : one.input.close
+    rescue Errno::EPIPE
+      nil
+    end
+
+    # A process ends when there is nothing left to do; any other end is a failure.
+    def gone(one)
+      @running.delete(one)
+      [one.input, one.output].each(&:close)
+      status = Process.wait2(one.pid).last
+      return if one.file.nil? && status.success?
+
+      @report.broken(one.test || (one.file && name(one.file)) || "the suite", "its process ended: #{status}")
+      start if @waiting.any?
+    end
+
+    def end_hanging(one)
+      warn "#{one.test} has been running for #{LONGEST_TEST_S} s. This is where:"
+      Process.kill("QUIT", one.pid)
+      sleep 1
+      Process.kill("KILL", one.pid)
+    end
+
+    def keep_times
+      FileUtils.mkdir_p(File.dirname(TIMES))
+      File.write(TIMES, JSON.pretty_generate(@times.sort.to_h))
+    end
+
+    def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+  end
+end

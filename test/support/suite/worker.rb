@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require "minitest"
+require_relative "report"
+
+module Suite
+  # A process of the suite: runs the files it is given, one after another, and tells of each test.
+  #
+  # In: a file's path a line. Out: what Marshal writes of [:ready], [:began, name], [:ended, Outcome] and
+  # [:file, path, seconds].
+  class Worker
+    def initialize(input, output, seed:)
+      @input = input
+      @output = output
+      @seed = seed
+      # Tests that ask to be run at exit are run here instead.
+      Minitest.class_variable_set(:@@installed_at_exit, true)
+      Minitest.seed = seed
+    end
+
+    def run
+      Signal.trap("QUIT") { Thread.list.each { |thread| warn "", thread.inspect, *thread.backtrace } }
+      tell(:ready)
+      while (file = @input.gets&.chomp)
+        seconds = timed { run_file(file) }
+        tell(:file, file, seconds)
+      end
+    ensure
+      Minitest.class_variable_get(:@@after_run).reverse_each(&:call)
+    end
+
+    private
+
+    def run_file(file)
+      known = Minitest::Runnable.runnables.dup
+      require file
+      random = Random.new(@seed ^ file.sum)
+      (Minitest::Runnable.runnables - known).shuffle(random:).each do |test|
+        test.runnable_methods.shuffle(random:).each { |name| run_test(test, name) }
+      end
+    rescue ScriptError, StandardError => error
+      tell(:broken, file, error.full_message(highlight: false))
+    end
+
+    def run_test(test, name)
+      tell(:began, "#{test}##{name}")
+      tell(:ended, Outcome.of(Minitest.run_one_method(test, name)))
+    end
+
+    def tell(*what)
+      Marshal.dump(what, @output)
+      @output.flush
+    end
+
+    def timed
+      began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      yield
+      Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
+    end
+  end
+end
