@@ -103,13 +103,14 @@ class CrashTest < PreparedTest
 
   # Nobody gets in, and who is in is put out.
   def with_database_away
+    name = TestDatabase.url[%r{/(\w+)\z}, 1]
     admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))
     TestDatabase.db.disconnect
-    admin.run("ALTER DATABASE bavard ALLOW_CONNECTIONS false")
-    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = 'bavard'")
+    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS false")
+    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}'")
     yield
   ensure
-    admin.run("ALTER DATABASE bavard ALLOW_CONNECTIONS true")
+    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS true")
     admin.disconnect
   end
 end

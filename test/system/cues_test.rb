@@ -48,7 +48,7 @@ end
 
 # From an event on a platform to an alert on the picture, and the cue sheet.
 class CuesBrowserTest < SkeinBrowserTest
-  FLURRY = {"kind" => "flurry", "x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "length_s" => 20}.freeze
+  FLURRY = {"kind" => "flurry", "x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "length_s" => 8}.freeze
 
   def setup
     super
@@ -166,7 +166,7 @@ class CuesBrowserTest < SkeinBrowserTest
     open_screen(link)
     fire("follow")
     on_screen { assert_selector ".flurry[data-flying='12']" }
-    wait_for("emotes to be painted") { on_screen { painted_inside(picture, 0, 700, 1920, 380) } > 500 }
+    wait_for("emotes to be painted") { on_screen { painted_inside(picture, 0, 200, 1920, 880) } > 500 }
   end
 
   def test_a_narrower_cue_is_added_tried_and_told

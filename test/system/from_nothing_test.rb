@@ -15,7 +15,7 @@ class FromNothingTest < BrowserTest
     make_stage
     link = air_link
 
-    open_screen(link) { assert_equal 0, page.all(".piece").size }
+    open_screen(link) { assert_no_selector ".piece" }
     on_screen { assert_predicate picture.extract_band(3).max, :zero?, "before the first Put on air the page is empty" }
 
     visit "/stage"

@@ -1,0 +1,42 @@
+// What Ruby tells a page: styles of pieces and cards of lines, with what a test cares about.
+export const MOTION = { in: [{ opacity: 0 }, { opacity: 1 }], in_ms: 200, out: [{ opacity: 1 }, { opacity: 0 }], out_ms: 300, room_ms: 150, easing: "ease" };
+
+export function chatStyle(more = {}) {
+  const { words, css, ...rest } = more;
+  return {
+    id: "chat1",
+    kind: "chat",
+    place: [10, 20, 800, 600],
+    opacity: 1,
+    side: "front",
+    css: { "--text-size": "25px", "--emote-size": "1.2", ...css },
+    words: { flow: "stack", times: "none", name_place: "line", newest: "bottom", ...words },
+    motion: MOTION,
+    parts: ["mark", "name", "text"],
+    emote_motion: "moving",
+    emotes_alone: "same",
+    ticker_speed: 100,
+    ...rest,
+  };
+}
+
+export const stage = (pieces, more = {}) => ({
+  width: 1920,
+  height: 1080,
+  revision: 1,
+  order: pieces.map((piece) => piece.id),
+  behind: false,
+  pieces,
+  ...more,
+});
+
+export const card = (i, text = `line ${i}`, more = {}) => ({
+  i,
+  t: i * 10,
+  k: "said",
+  n: "Ann",
+  c: "#aabbcc",
+  m: ["circle", "#5fb8d6"],
+  f: [["text", text]],
+  ...more,
+});

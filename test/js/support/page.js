@@ -1,0 +1,153 @@
+// A page without a browser: a document, a clock that stands still, sockets and animations that a test holds in its hand.
+import { afterEach, beforeEach } from "node:test";
+import { Window } from "happy-dom";
+import { Clock } from "./clock.js";
+
+const TAKEN = [
+  "document",
+  "location",
+  "localStorage",
+  "sessionStorage",
+  "matchMedia",
+  "Node",
+  "Element",
+  "HTMLElement",
+  "Image",
+  "Event",
+  "KeyboardEvent",
+  "CustomEvent",
+  "URL",
+  "getComputedStyle",
+  "addEventListener",
+  "removeEventListener",
+];
+
+// Node's own, for what is no element.
+const Plain = globalThis.Event;
+
+const real = { setTimeout, setInterval, clearTimeout, clearInterval, performance };
+
+// Of one page: reset before each test.
+export const page = {};
+
+// A WebSocket of which the test is the other end.
+export class FakeSocket extends EventTarget {
+  static CONNECTING = 0;
+  static OPEN = 1;
+  static CLOSED = 3;
+
+  constructor(address) {
+    super();
+    this.address = address;
+    this.sent = [];
+    this.readyState = FakeSocket.CONNECTING;
+    page.sockets.push(this);
+  }
+
+  open() {
+    this.readyState = FakeSocket.OPEN;
+    this.dispatchEvent(new Plain("open"));
+  }
+
+  tell(value) {
+    this.dispatchEvent(Object.assign(new Plain("message"), { data: JSON.stringify(value) }));
+  }
+
+  send(text) {
+    this.sent.push(JSON.parse(text));
+  }
+
+  close(code = 1000) {
+    if (this.readyState === FakeSocket.CLOSED) return;
+    this.readyState = FakeSocket.CLOSED;
+    this.dispatchEvent(Object.assign(new Plain("close"), { code }));
+  }
+}
+
+function Option(text = "", value = text) {
+  const option = page.document.createElement("option");
+  option.textContent = text;
+  option.value = value;
+  return option;
+}
+
+class Sheet {
+  replaceSync(css) {
+    this.css = css;
+  }
+}
+
+// What runs on an element: finished by the test, not by time.
+function animate(frames, timing) {
+  const way = { element: this, frames, timing, onfinish: null, cancel: () => {}, finish: () => way.onfinish?.() };
+  page.ways.push(way);
+  return way;
+}
+
+export function openPage({ html = "", path = "/air/secret", width = 1920, height = 1080, data = {} } = {}) {
+  const window = new Window({ url: `http://127.0.0.1:4600${path}`, width, height, settings: { disableJavaScriptEvaluation: true } });
+  for (const name of TAKEN) {
+    const value = window[name];
+    const bound = typeof value === "function" && /^[a-z]/.test(name) ? value.bind(window) : value;
+    Object.defineProperty(globalThis, name, { configurable: true, writable: true, value: bound });
+  }
+  Object.assign(globalThis, {
+    window,
+    innerWidth: width,
+    innerHeight: height,
+    devicePixelRatio: 1,
+    WebSocket: FakeSocket,
+    CSSStyleSheet: Sheet,
+    Option,
+  });
+  window.Element.prototype.animate = animate;
+  window.Element.prototype.getAnimations = function running() {
+    return page.ways.filter((way) => way.element === this);
+  };
+  window.document.adoptedStyleSheets = [];
+  window.document.fonts = Object.assign(new EventTarget(), { status: "loaded", ready: Promise.resolve(), check: () => true });
+  window.document.body.innerHTML = html;
+  Object.assign(window.document.body.dataset, data);
+  Object.assign(page, { window, document: window.document, clock: new Clock(), sockets: [], ways: [], asked: [] });
+  page.clock.install(globalThis);
+  return page;
+}
+
+// A page that is in another tab.
+export function hide(hidden) {
+  Object.defineProperty(page.document, "hidden", { configurable: true, value: hidden });
+  page.document.dispatchEvent(new globalThis.Event("visibilitychange"));
+}
+
+// Answers what the page asks of the server: answers: by path, a value or a function of what was sent.
+export function serve(answers) {
+  globalThis.fetch = async (path, options = {}) => {
+    const body = options.body instanceof URLSearchParams ? Object.fromEntries(options.body) : options.body && JSON.parse(options.body);
+    page.asked.push([path, body]);
+    const answer = Object.entries(answers).find(([begins]) => path.startsWith(begins))?.[1];
+    const value = await (typeof answer === "function" ? answer(body, path) : answer);
+    const ok = value?.error === undefined;
+    return { ok, redirected: false, json: async () => value };
+  };
+}
+
+// All that waits for promises, not for time.
+export async function settled() {
+  for (let turn = 0; turn < 20; turn += 1) await Promise.resolve();
+}
+
+export function key(name, more = {}) {
+  const target = more.target ?? page.document.body;
+  target.dispatchEvent(new globalThis.KeyboardEvent("keydown", { key: name, bubbles: true, cancelable: true, ...more }));
+}
+
+// What some modules look at when they are loaded: this one comes before them.
+openPage({ data: { setup: JSON.stringify({ base: "/prompter", acts: true, host: "Odalys", signed_in: true }) } });
+
+// Every test of a file has a page of its own.
+export function eachOnAPage(options) {
+  beforeEach(() => openPage(typeof options === "function" ? options() : options));
+  afterEach(() => {
+    for (const [name, value] of Object.entries(real)) Object.defineProperty(globalThis, name, { configurable: true, writable: true, value });
+  });
+}
