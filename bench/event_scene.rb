@@ -35,7 +35,7 @@ module Bench
       token = seed(pieces, cues, queue)
       @app.start
       wait_for("the feed to read") { @server.clients.positive? }
-      @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30,
+      @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1920, 1080], timeout: 30,
         browser_options: KeyboardToScreen::BROWSER)
       yield @browser if block_given?
       @browser.go_to("#{@app.address}/air/#{token}")

@@ -47,7 +47,7 @@ module Bench
     end
 
     def measure(typist, link, deletes: false)
-      browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30,
+      browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1920, 1080], timeout: 30,
         browser_options: BROWSER)
       browser.evaluate_on_new_document(WATCH)
       browser.go_to(link)

@@ -27,7 +27,7 @@ module Bench
     end
 
     def browser
-      @browser ||= Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 240,
+      @browser ||= Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1920, 1080], timeout: 240,
         browser_options: BROWSER)
     end
 

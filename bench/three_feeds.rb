@@ -46,7 +46,7 @@ module Bench
       @standins = [RunningOxbow.new, RunningStandin.new("Lantern", EVERY_MS: 250), RunningStandin.new("Skein")].map(&:start)
       seed
       @app = RunningApp.new(platforms: @standins.map(&:platform)).start
-      @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 60,
+      @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1920, 1080], timeout: 60,
         browser_options: BROWSER)
       @browser.evaluate_on_new_document(WATCH)
       @browser.go_to("#{@app.address}/air/#{@token}")

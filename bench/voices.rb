@@ -125,7 +125,7 @@ module Bench
 
     def sign
       with_rooms({"ann" => "Ann", "bo" => "Bo"}, 1) do |service, app, tokens|
-        browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", headless: "new", window_size: [1920, 1080], timeout: 30,
+        browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1920, 1080], timeout: 30,
           browser_options: KeyboardToScreen::BROWSER)
         browser.evaluate_on_new_document(WATCH)
         browser.go_to("#{app.address}/air/#{tokens.first}")

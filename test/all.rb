@@ -9,6 +9,9 @@ require_relative "support/suite/affected"
 require_relative "support/suite/runner"
 require_relative "support/test_database"
 
+# Nobody waits for what runs beside tests; what gives way to them would only be late.
+ENV["BAVARD_NICE"] ||= "0"
+
 options, rest = ARGV.partition { |argument| argument.start_with?("--") }
 named, minitest = rest.partition { |argument| File.exist?(argument) || Dir.exist?(File.join(__dir__, argument)) }
 seed = ENV.fetch("SEED", rand(100_000)).to_i

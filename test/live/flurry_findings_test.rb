@@ -23,7 +23,7 @@ class FlurryFindingsTest < StillShowTest
     @show.dress(Bavard::Live::Wardrobe::Contents.new(shelves, [], Core::Dress::EmoteIndex.new(shelves, []), {}))
   end
 
-  def whys = @show.cue_findings.select { |id, _| id == "cue_tip" }.map(&:last)
+  def whys = @show.cue_findings.filter_map { |id, why| why if id == "cue_tip" }
 
   def tip
     take(:event, Core::Happened.new(:tip, said("ann", "", paid: Core::Amount.money(500, "EUR")), nil))

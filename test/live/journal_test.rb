@@ -24,13 +24,11 @@ class JournalTest < Minitest::Test
     end
 
     def let_all = 10_000.times { @let << true }
-    def add(show_id, entries) = written(entries.map { |entry| [show_id, entry.line] })
-    def settle(outcomes) = written(outcomes.map(&:id))
-    def pull(line) = written([[:pulled, line]])
+    def add(show_id, entries) = write(entries.map { |entry| [show_id, entry.line] })
+    def settle(outcomes) = write(outcomes.map(&:id))
+    def pull(line) = write([[:pulled, line]])
 
-    def written(what = nil)
-      return @written unless what
-
+    def write(what)
       @let.pop
       @written.concat(what)
     end
@@ -93,7 +91,7 @@ class JournalTest < Minitest::Test
   end
 
   def test_takings_away_without_end_are_let_go_too
-    (ROOM * Journal::DELETES_SHARE + 10).times { @journal.take_away(1) { |_lines| nil } }
+    ((ROOM * Journal::DELETES_SHARE) + 10).times { @journal.take_away(1) { |_lines| nil } }
     assert_operator @journal.lost, :>=, 10
     assert_operator @journal.waiting, :<=, ROOM * Journal::DELETES_SHARE
   end

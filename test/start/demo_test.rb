@@ -15,7 +15,7 @@ class DemoTest < HouseTest
   end
 
   def load = Bavard::Demo::Load.new(db, @data, nil).load
-  def with_kept_files(&) = Files.stub(:new, Files.new(@data, kept: DemoFiles.folder), &)
+  def with_kept_files(&block) = Files.stub(:new, Files.new(@data, kept: DemoFiles.folder), &block)
   def counts = %i[accounts shows stages emotes cast_members fellows files].to_h { |table| [table, db[table].count] }
   def whole = {accounts: 1, shows: 1, stages: 5, emotes: 43, cast_members: 4, fellows: 2, files: 4}
 
@@ -25,7 +25,7 @@ class DemoTest < HouseTest
   end
 
   def test_a_picture_that_cannot_be_made_leaves_nothing_and_the_next_start_makes_all
-    Files.stub(:new, -> (*) { raise Bavard::Error, "reading it took more time or memory than a picture may take" }) do
+    Files.stub(:new, ->(*) { raise Bavard::Error, "reading it took more time or memory than a picture may take" }) do
       assert_raises(Bavard::Error) { load }
     end
     assert_equal 0, counts.values.sum

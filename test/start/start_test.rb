@@ -18,15 +18,18 @@ class StartTest < Minitest::Test
     # So many ports from the first on are its own, for the stand-ins.
     PORTS = 20
 
-    def initialize(port: OwnPorts.block_of(PORTS), folder: nil)
+    # @param standins [Boolean] whether the made-up platforms start too
+    def initialize(port: OwnPorts.block_of(PORTS), folder: nil, standins: false)
       @port = port
+      @standins = standins
       @folder = folder || Dir.mktmpdir("bavard-start").tap { |made| FileUtils.chmod(0o755, made) }
       @said = File.join(@folder, "said.txt")
     end
 
     def start
       File.write(@said, "")
-      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder}, "bin/start",
+      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder,
+                    "BAVARD_STANDINS" => @standins ? nil : "0"}, "bin/start",
         chdir: TestDatabase::PROJECT, in: File::NULL, out: @said, err: @said, pgroup: true)
       self
     end
@@ -63,12 +66,12 @@ class StartTest < Minitest::Test
   end
 
   def until_ready(one)
-    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 60) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
+    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 120) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
     one
   end
 
   def test_it_prints_where_everything_is_stops_on_ctrl_c_and_finds_its_data_again
-    one = until_ready(started)
+    one = until_ready(started(standins: true))
     assert_match(/^Bavard +#{one.address}$/, one.said)
     assert_match(/^Sign in +odalys@reedmere\.example  \S+-\S+-\S+-\S+$/, one.said)
     assert_match(%r{^Air +#{one.address}/air/[\w-]{32}  \(Dawn wide\)$}, one.said)

@@ -34,7 +34,7 @@ module OwnPorts
 
   # Kept open: the lock lasts as long as this process, and children do not have it.
   def lock(port)
-    file = File.open(File.join(FOLDER, port.to_s), File::RDWR | File::CREAT)
+    file = File.new(File.join(FOLDER, port.to_s), File::RDWR | File::CREAT)
     return file.close unless file.flock(File::LOCK_EX | File::LOCK_NB)
 
     (@locks ||= []) << file

@@ -87,6 +87,8 @@ end
 class RunningStandin
   include Wait
 
+  PORTS = {} # rubocop:disable Style/MutableConstant -- filled as they are asked for
+
   attr_reader :web_port
 
   # @param name [String] as "Lantern"
@@ -137,7 +139,7 @@ class RunningStandin
   end
 
   # The same for all tests of a process: one runs after the other.
-  def self.port(name) = (@@ports ||= {})[[Process.pid, name]] ||= OwnPorts.one
+  def self.port(name) = PORTS[[Process.pid, name]] ||= OwnPorts.one
   def self.all_platforms = listed.map { |one| platform(one[:name]) }
 
   # @return [Array<Hash>]

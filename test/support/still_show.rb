@@ -6,6 +6,7 @@ require_relative "house_test"
 # prompters were told.
 class StillShowTest < HouseTest
   Core = Bavard::Core
+  GONE = %w[out pulled].freeze
 
   def begin_show(record = @record)
     @record = house.shows.find(record.id)
@@ -48,7 +49,7 @@ class StillShowTest < HouseTest
   # @return [Array<Integer>] ids of the lines that stand in a chat piece of a page that got all frames of a topic
   def painted(topic = "air:#{@stage.id}", piece = "chat1")
     frames(topic).each_with_object([]) do |frame, standing|
-      %w[out pulled].each { |gone| standing.reject! { |id| Array(frame.dig(gone, piece)).include?(id) } }
+      GONE.each { |gone| standing.reject! { |id| Array(frame.dig(gone, piece)).include?(id) } }
       standing.concat(Array(frame.dig("in", piece)).map { |card| card["i"] })
     end
   end

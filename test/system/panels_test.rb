@@ -57,6 +57,8 @@ class PanelsTest < PreparedTest
 
   # The word of each choice, and how far the arrow of each select lies over its words.
   CHOICES = "[...document.querySelectorAll('.rule.open .some label')].map((label) => label.textContent)"
+  # Rules with a list of words, sites or names.
+  LISTED = %w[stopped_words links known_bots].freeze
   TIGHT = <<~JS
     [...document.querySelectorAll(".rule.open .select")].filter((box) => {
       const select = box.querySelector("select");
@@ -76,7 +78,7 @@ class PanelsTest < PreparedTest
       assert_empty(evaluate_script(CHOICES).select { |word| word.length < 3 }, id)
       assert_empty evaluate_script(TIGHT), id
       assert_empty wider(".rule.open"), id
-      assert_selector ".rule.open .list-tools", count: %w[stopped_words links known_bots].include?(id) ? 1 : 0
+      assert_selector ".rule.open .list-tools", count: LISTED.include?(id) ? 1 : 0
     end
     find("[data-key=open-stopped_words]").click
     check "German"

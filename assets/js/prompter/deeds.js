@@ -67,8 +67,7 @@ export class Deeds {
       .map((deed) => {
         const row = make("li", deed.undone ? "undone" : "", make("time", "figure", clockSeconds(deed.at)), make("bdi", "", sentence(deed)));
         if (deed.undone) row.append(make("span", "said", `taken back by ${deed.undone}`));
-        else if (setup.acts && deed.back)
-          row.append(button("Undo", null, () => act("undo", { deed: deed.id }), "button plain"));
+        else if (setup.acts && deed.back) row.append(button("Undo", null, () => act("undo", { deed: deed.id }), "button plain"));
         return row;
       });
   }

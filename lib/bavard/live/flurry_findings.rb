@@ -29,7 +29,7 @@ module Bavard
         unknown = named.reject { |code| @wardrobe.emotes.contenders(code).any? }
         return ["#{unknown.first(3).join(", ")} cannot fly: no shelf has it"] if unknown.any?
 
-        named.empty? && @wardrobe.size.zero? ? [NO_EMOTES] : []
+        named.any? || @wardrobe.size.positive? ? [] : [NO_EMOTES]
       end
     end
   end

@@ -3,6 +3,7 @@
 require "fileutils"
 require "json"
 require "securerandom"
+require_relative "../aside"
 require_relative "../error"
 
 module Bavard
@@ -11,7 +12,6 @@ module Bavard
     # in one go when all of it is there.
     class Imports
       SCRIPT = File.expand_path("../pictures/import.rb", __dir__)
-      NICE = 12
       KEPT = 20
       # Where an import goes. shelf:: gives the shelf's id, once it is wanted, and takes the pack's name
       # after:: called with the shelf's id and what came of it; instead:: whether what the shelf had goes
@@ -66,7 +66,7 @@ module Bavard
 
       def follow(import, given, folder, target)
         reader, writer = IO.pipe
-        import.pid = spawn({"DATABASE_URL" => nil}, "nice", "-n", NICE.to_s, "ruby", SCRIPT, @root, *given, out: writer, in: File::NULL, err: File::NULL,
+        import.pid = spawn({"DATABASE_URL" => nil}, *Aside.command("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: File::NULL,
           pgroup: true, close_others: true)
         writer.close
         reader.each_line { |line| hear(import, JSON.parse(line)) }

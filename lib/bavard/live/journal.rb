@@ -107,9 +107,15 @@ module Bavard
       # @return [false]
       def shed(show_id)
         @lost += 1
-        @log.warn("journal: more comes in for show #{show_id} than is written; part of its log is lost") unless @shed_at_s[show_id]&.> now_s - SHEDDING_S
+        warn_of(show_id)
         @shed_at_s[show_id] = now_s
         false
+      end
+
+      def warn_of(show_id)
+        return if @shed_at_s.fetch(show_id, -SHEDDING_S) > now_s - SHEDDING_S
+
+        @log.warn("journal: more comes in for show #{show_id} than is written; part of its log is lost")
       end
 
       def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -2,13 +2,13 @@
 
 require "json"
 require "securerandom"
+require_relative "../aside"
 
 module Bavard
   module Live
     # Edited rules being run over the log, each in a niced process of its own: followed, and stopped.
     class Replays
       SCRIPT = File.expand_path("../commands/replay.rb", __dir__)
-      NICE = 10
       KEPT = 20
       # state:: :running, :done, :stopped or :failed
       Run = Struct.new(:id, :show_id, :state, :done, :total, :result, :pid) do
@@ -54,7 +54,7 @@ module Bavard
       private
 
       def follow(run, order)
-        IO.popen({"DATABASE_URL" => @database_url}, ["nice", "-n", NICE.to_s, "ruby", SCRIPT], "r+", err: File::NULL, pgroup: true) do |process|
+        IO.popen({"DATABASE_URL" => @database_url}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
           run.pid = process.pid
           process.puts(JSON.generate(order))
           process.each_line { |line| hear(run, JSON.parse(line)) }

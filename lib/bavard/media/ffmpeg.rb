@@ -4,6 +4,7 @@ require "English"
 require "fileutils"
 require "json"
 require "open3"
+require_relative "../aside"
 require_relative "../error"
 
 module Bavard
@@ -13,7 +14,6 @@ module Bavard
     module Ffmpeg
       CPU_S = 1200
       MEMORY_BYTES = 4 * (1024**3)
-      NICE = "10"
 
       module_function
 
@@ -53,7 +53,7 @@ module Bavard
       end
 
       def command(path, demuxer, *options)
-        ["nice", "-n", NICE, "ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *input(demuxer), "-i", path, *options]
+        Aside.command("ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *input(demuxer), "-i", path, *options)
       end
 
       def input(demuxer) = ["-f", demuxer, "-protocol_whitelist", "file"]

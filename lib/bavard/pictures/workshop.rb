@@ -3,6 +3,7 @@
 require "digest"
 require "io/wait"
 require "json"
+require_relative "../aside"
 require_relative "../error"
 require_relative "bounds"
 require_relative "kind"
@@ -24,7 +25,6 @@ module Bavard
       CPU_S = 600
       MEMORY_BYTES = 3 * (1024**3)
       PICTURES_A_CHILD = 400
-      NICE = 10
       LOOK_EVERY_S = 0.25
       # Somebody who waits for one picture waits no longer than so many times what it may take, however busy the machine is.
       MOST_BUSY = 12
@@ -85,7 +85,7 @@ module Bavard
       def start(which)
         theirs, input = IO.pipe(binmode: true)
         output, answer = IO.pipe(binmode: true)
-        pid = spawn({"DATABASE_URL" => nil, "VIPS_CONCURRENCY" => "1", "MALLOC_ARENA_MAX" => "2"}, "nice", "-n", NICE.to_s, "ruby", PRESS, which,
+        pid = spawn({"DATABASE_URL" => nil, "VIPS_CONCURRENCY" => "1", "MALLOC_ARENA_MAX" => "2"}, *Aside.command("ruby", PRESS, which),
           in: theirs, out: answer, err: File::NULL, pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES)
         [theirs, answer].each(&:close)
         Child.new(pid, input, output, 0)

@@ -1,18 +1,18 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../aside"
 
 module Bavard
   module Web
     # A response's body that is written by a process of its own and passed on as it comes.
     class ExportStream
       SCRIPT = File.expand_path("../exports/run.rb", __dir__)
-      NICE = 10
       CHUNK_BYTES = 65_536
 
       # @param search [Store::Log::Search]
       def initialize(format, show_id, search, database_url)
-        @command = ["nice", "-n", NICE.to_s, "ruby", SCRIPT, format, show_id.to_s, JSON.generate(search.to_h)]
+        @command = Aside.command("ruby", SCRIPT, format, show_id.to_s, JSON.generate(search.to_h))
         @database_url = database_url
       end
 

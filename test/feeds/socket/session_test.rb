@@ -12,7 +12,6 @@ class WebSocketSessionTest < Minitest::Test
     def standing = "reedmere read write"
   end
 
-
   def setup
     @rejected = []
   end

@@ -16,7 +16,16 @@ const KINDS = [
     blank: { id: "links", kind: "links", on: true },
     fields: [
       { name: "on", kind: "switch", label: "In force", default: true },
-      { name: "action", kind: "choice", label: "What it does", default: "hold", choices: [["hold", "Hold"], ["drop", "Drop"]] },
+      {
+        name: "action",
+        kind: "choice",
+        label: "What it does",
+        default: "hold",
+        choices: [
+          ["hold", "Hold"],
+          ["drop", "Drop"],
+        ],
+      },
       { name: "roles", kind: "some", label: "For", default: [], choices: ROLES },
       { name: "feeds", kind: "some", label: "On feeds", default: [], choices: null },
       { name: "sites", kind: "lines", label: "Sites that may be shown", default: "", max: 400 },

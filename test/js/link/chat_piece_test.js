@@ -68,7 +68,15 @@ test("in a flood nothing moves", () => {
 
 test("typed lines come letter by letter, an emote counting as one", () => {
   begin(chatStyle({ motion: { ...MOTION, typed: true } }));
-  chat.add(card(1, "né", { f: [["text", "né"], ["emote", ":owl:", "abc", 1, 0]] }), true);
+  chat.add(
+    card(1, "né", {
+      f: [
+        ["text", "né"],
+        ["emote", ":owl:", "abc", 1, 0],
+      ],
+    }),
+    true,
+  );
   const delays = page.ways.map((way) => way.timing.delay);
   assert.deepEqual([page.ways.length, delays], [3, [0, MOTION.in_ms / 3, (MOTION.in_ms / 3) * 2]]);
 });

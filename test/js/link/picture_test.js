@@ -63,7 +63,13 @@ test("what is caught up with moves nothing and lets nothing fly", () => {
 test("a whole picture leaves what stands where it is and takes the rest away", () => {
   come(card(1), card(2));
   const stays = page.document.querySelector("[data-line='2']");
-  picture.apply({ whole: true, style: stage([chatStyle()]), in: { chat1: [card(2, "line 2", { c: "#112233" }), card(3)] }, live: {}, now: 9 });
+  picture.apply({
+    whole: true,
+    style: stage([chatStyle()]),
+    in: { chat1: [card(2, "line 2", { c: "#112233" }), card(3)] },
+    live: {},
+    now: 9,
+  });
   assert.deepEqual(lines(), ["line 3", "line 2"]);
   assert.equal(page.document.querySelector("[data-line='2']"), stays);
   assert.equal(stays.style.getPropertyValue("--name"), "#112233");

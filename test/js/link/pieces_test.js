@@ -26,7 +26,15 @@ const text = (made, selector) => made.element.querySelector(selector)?.textConte
 // Goals.
 
 const goal = (values, style = {}) => {
-  const made = piece(GoalPiece, { title: "Nest boxes", reached: "All of them!", figures: "both", counted: "worth", unit: "EUR", words: { drawn: "line" }, ...style });
+  const made = piece(GoalPiece, {
+    title: "Nest boxes",
+    reached: "All of them!",
+    figures: "both",
+    counted: "worth",
+    unit: "EUR",
+    words: { drawn: "line" },
+    ...style,
+  });
   made.counted({ value: 0, to: 60, share: 0, reached: false, ...values });
   return made;
 };
@@ -109,7 +117,18 @@ test("a challenge says what becomes of it", () => {
 // Alerts.
 
 const alerts = (style = {}) => piece(AlertsPiece, { kinds: [], words: { their_message: "shown" }, ...style });
-const cue = (i, more = {}) => ({ i, k: "tip", w: [["name", "Ann"], ["text", " gave 5 EUR"]], ms: 5000, p: "above", s: 40, ...more });
+const cue = (i, more = {}) => ({
+  i,
+  k: "tip",
+  w: [
+    ["name", "Ann"],
+    ["text", " gave 5 EUR"],
+  ],
+  ms: 5000,
+  p: "above",
+  s: 40,
+  ...more,
+});
 const shown = (made) => [...made.element.querySelectorAll(".alert")].map((one) => one.querySelector(".alert-words").textContent);
 
 test("an alert comes, stands for its time, and goes", () => {
@@ -176,7 +195,20 @@ test("a film is silent until this page is the one that is heard", () => {
 
 // Flights.
 
-const flight = (i, more = {}) => ({ i, l: 5, e: [":owl:", "abc", 1, 0], h: 56, ms: 3000, w: 0, z: 0.5, p: [[0, 0, 0, 0], [1000, 100, 200, 90]], ...more });
+const flight = (i, more = {}) => ({
+  i,
+  l: 5,
+  e: [":owl:", "abc", 1, 0],
+  h: 56,
+  ms: 3000,
+  w: 0,
+  z: 0.5,
+  p: [
+    [0, 0, 0, 0],
+    [1000, 100, 200, 90],
+  ],
+  ...more,
+});
 
 test("still emotes fly on the canvas, those that move by themselves as elements", () => {
   const made = piece(FlurryPiece);
@@ -255,7 +287,8 @@ test("a face that does not come is a letter", () => {
 
 test("on an arc people stand evenly apart, one alone in the middle", () => {
   const made = voices({ words: { arranged: "arc" } });
-  const places = () => [...made.people.values()].map((one) => [one.element.style.getPropertyValue("--arc-x"), one.element.style.getPropertyValue("--arc-y")]);
+  const places = () =>
+    [...made.people.values()].map((one) => [one.element.style.getPropertyValue("--arc-x"), one.element.style.getPropertyValue("--arc-y")]);
   made.voices({ p: [person("a")] });
   assert.deepEqual(places(), [["0.0000", "-1.0000"]]);
   made.voices({ p: [person("a"), person("b"), person("c")] });
@@ -323,8 +356,18 @@ test("now lines come in turn, and setting the same ones again does not begin ane
 
 test("captions come and go one by one", () => {
   const made = piece(CaptionsPiece);
-  made.live({ lines: [[1, "one"], [2, "two"]] });
-  made.live({ lines: [[2, "two"], [3, "three"]] });
+  made.live({
+    lines: [
+      [1, "one"],
+      [2, "two"],
+    ],
+  });
+  made.live({
+    lines: [
+      [2, "two"],
+      [3, "three"],
+    ],
+  });
   page.ways.find((way) => way.frames === MOTION.out).finish();
   assert.deepEqual(
     [...made.element.querySelectorAll(".caption")].map((one) => one.textContent),
@@ -345,8 +388,20 @@ test("the newest are rows of a name and what stands beside it", () => {
 
 // Cards, pictures, films.
 
-const fellow = (i, more = {}) => ({ i, n: "Saltpan Hide", w: "Waders", s: "Knots", c: 2140, p: "abc", clips: ["c1", "c2"], r: 1, ms: 6000, ...more });
-const card = (style = {}) => piece(ShoutOutPiece, { title: "Go and see", last_shown: "shown", followers: "shown", picture: "shown", clip: "any", ...style });
+const fellow = (i, more = {}) => ({
+  i,
+  n: "Saltpan Hide",
+  w: "Waders",
+  s: "Knots",
+  c: 2140,
+  p: "abc",
+  clips: ["c1", "c2"],
+  r: 1,
+  ms: 6000,
+  ...more,
+});
+const card = (style = {}) =>
+  piece(ShoutOutPiece, { title: "Go and see", last_shown: "shown", followers: "shown", picture: "shown", clip: "any", ...style });
 
 test("a fellow host's card has what is known and wanted", () => {
   const made = card();
@@ -372,7 +427,16 @@ test("a card goes when its time is over, and what is nearly over does not come",
 });
 
 test("pictures come in turn, one alone stays", () => {
-  const made = piece(PicturePiece, { pictures: [{ file: "a", seconds: 5 }, { file: null, seconds: 1 }, { file: "b", seconds: 2 }], change: "fade", fit: "cover", round: 0 });
+  const made = piece(PicturePiece, {
+    pictures: [
+      { file: "a", seconds: 5 },
+      { file: null, seconds: 1 },
+      { file: "b", seconds: 2 },
+    ],
+    change: "fade",
+    fit: "cover",
+    round: 0,
+  });
   const seen = () => made.element.lastElementChild.getAttribute("src");
   page.clock.pass(0);
   assert.equal(seen(), "/pictures/a-4.webp");

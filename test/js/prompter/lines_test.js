@@ -166,14 +166,23 @@ test("a deed reads as a sentence, also one of a kind this page does not know", (
 });
 
 function offered(state, told = {}) {
-  const actions = new Actions({ pins: () => told.pins ?? [], large: () => told.large ?? null, open: () => {}, answerTo: () => {}, speak: () => {} });
+  const actions = new Actions({
+    pins: () => told.pins ?? [],
+    large: () => told.large ?? null,
+    open: () => {},
+    answerTo: () => {},
+    speak: () => {},
+  });
   return actions.all(card(1, "x", { s: state, p: "ann", fd: 1, ...told.card })).map(([key]) => key);
 }
 
 test("what can be seen can be pulled, what cannot be seen can be let go", () => {
-  for (const state of ["aired", "draft", "nowhere"]) assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, false], state);
-  for (const state of ["held", "waits"]) assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, true], state);
-  for (const state of ["pulled", "off", "left"]) assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [false, true], state);
+  for (const state of ["aired", "draft", "nowhere"])
+    assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, false], state);
+  for (const state of ["held", "waits"])
+    assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, true], state);
+  for (const state of ["pulled", "off", "left"])
+    assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [false, true], state);
 });
 
 test("what was done is offered the other way round, and done by its key", async () => {

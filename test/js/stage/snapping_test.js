@@ -18,7 +18,8 @@ const STAGE = {
 const ALL = moving(null);
 
 let snapping;
-const guides = () => [...page.document.querySelectorAll(".guide")].filter((mark) => !mark.hidden).map((mark) => [mark.className, mark.style.transform]);
+const guides = () =>
+  [...page.document.querySelectorAll(".guide")].filter((mark) => !mark.hidden).map((mark) => [mark.className, mark.style.transform]);
 const distances = () => [...page.document.querySelectorAll(".distance")].filter((mark) => !mark.hidden).map((mark) => mark.textContent);
 
 beforeEach(() => {

@@ -1,5 +1,12 @@
 // What Ruby tells a page: styles of pieces and cards of lines, with what a test cares about.
-export const MOTION = { in: [{ opacity: 0 }, { opacity: 1 }], in_ms: 200, out: [{ opacity: 1 }, { opacity: 0 }], out_ms: 300, room_ms: 150, easing: "ease" };
+export const MOTION = {
+  in: [{ opacity: 0 }, { opacity: 1 }],
+  in_ms: 200,
+  out: [{ opacity: 1 }, { opacity: 0 }],
+  out_ms: 300,
+  room_ms: 150,
+  easing: "ease",
+};
 
 export function chatStyle(more = {}) {
   const { words, css, ...rest } = more;

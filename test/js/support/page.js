@@ -148,6 +148,7 @@ openPage({ data: { setup: JSON.stringify({ base: "/prompter", acts: true, host: 
 export function eachOnAPage(options) {
   beforeEach(() => openPage(typeof options === "function" ? options() : options));
   afterEach(() => {
-    for (const [name, value] of Object.entries(real)) Object.defineProperty(globalThis, name, { configurable: true, writable: true, value });
+    for (const [name, value] of Object.entries(real))
+      Object.defineProperty(globalThis, name, { configurable: true, writable: true, value });
   });
 }

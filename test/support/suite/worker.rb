@@ -14,7 +14,7 @@ module Suite
       @output = output
       @seed = seed
       # Tests that ask to be run at exit are run here instead.
-      Minitest.class_variable_set(:@@installed_at_exit, true)
+      Minitest.class_variable_set(:@@installed_at_exit, true) # rubocop:disable Style/ClassVars -- as Minitest keeps it
       Minitest.seed = seed
     end
 
