@@ -9,9 +9,9 @@ class LoadsAloneTest < Minitest::Test
   # What each part may require, besides itself.
   MAY = {
     "core" => %w[error], "feeds" => %w[error core], "relay" => %w[error core], "store" => %w[error core],
-    "pictures" => %w[error], "media" => %w[error core], "copies" => %w[error core], "exports" => %w[error core store],
+    "pictures" => %w[aside error], "media" => %w[aside error core], "copies" => %w[error core], "exports" => %w[error core store],
     "commands" => %w[error core store],
-    "live" => %w[error core feeds pictures relay store], "web" => %w[error core copies exports feeds media pictures relay store live], "start" => %w[error store]
+    "live" => %w[aside error core feeds pictures relay store], "web" => %w[aside error core copies exports feeds media pictures relay store live], "start" => %w[error store]
   }.freeze
 
   def test_the_core_loads_without_web_database_or_sockets

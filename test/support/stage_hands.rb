@@ -9,6 +9,22 @@ module StageHands
     assert_selector ".hand.chosen"
   end
 
+  # What the mouse is to take hold of stands still: the page is whole, and nothing moves from one frame to the next.
+  STEADY = <<~JS
+    const done = arguments[arguments.length - 1];
+    let before = "";
+    let same = 0;
+    const look = () => {
+      const now = JSON.stringify([...document.querySelectorAll("#hands, .hand")].map((one) => one.getBoundingClientRect()));
+      same = now === before && document.readyState === "complete" && document.fonts.status === "loaded" ? same + 1 : 0;
+      before = now;
+      if (same >= 3) done(true);
+      else requestAnimationFrame(look);
+    };
+    look();
+  JS
+  def steady = assert(page.driver.evaluate_async_script(STEADY))
+
   def hand(id) = find(".hand[data-piece=#{id}]")
 
   def place = %w[X Y W H].map { |name| find_field(name, exact: true).value.to_i }
@@ -32,12 +48,14 @@ module StageHands
 
   # Draws a box on free ground, in pixels of the stage.
   def draw(left, top, right, bottom)
+    steady
     mouse.move(**at(left, top)).down
     mouse.move(**at(right, bottom), steps: 6).up
   end
 
   # Yields before it lets go.
   def hold_and_move(hand, right, down)
+    steady
     x, y = evaluate_script("(() => { const box = arguments[0].getBoundingClientRect(); return [box.left + box.width / 2, box.top + box.height / 2]; })()", hand)
     mouse.move(x:, y:).down
     mouse.move(x: x + (right * ratio), y: y + (down * ratio), steps: 6)
@@ -46,6 +64,7 @@ module StageHands
   end
 
   def drag_grip(side, right, down)
+    steady
     box = evaluate_script(<<~JS)
       (() => { const box = document.querySelector('.hand.chosen .grip[data-side="#{side}"]').getBoundingClientRect(); return [box.left + 7, box.top + 7]; })()
     JS

@@ -64,7 +64,7 @@ export class Column {
       if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
     });
     this.button.addEventListener("click", () => this.toEnd());
-    const grown = new ResizeObserver(() => this.follows && this.end());
+    const grown = new ResizeObserver(() => (this.follows ? this.end() : this.keepChosen()));
     for (const element of [this.scroller, this.root]) grown.observe(element);
     this.blocks = [];
   }
@@ -131,7 +131,23 @@ export class Column {
     this.chosen = this.chosen === id ? null : id;
     const row = this.rowOf(this.chosen);
     row?.classList.add("chosen");
+    if (row && this.follows) this.rest();
     this.choose(this.chosen ? this.lines.byId.get(this.chosen) : null, row);
+  }
+
+  // What somebody has chosen is not carried away by what comes.
+  rest() {
+    this.follows = false;
+    this.told();
+  }
+
+  // The room for lines has become another one, as when something is held above them: what is chosen there stays in sight.
+  keepChosen() {
+    const row = this.rowOf(this.chosen);
+    const { scrollTop, clientHeight } = this.scroller;
+    const seen = row && row.offsetTop + row.offsetHeight > scrollTop && row.offsetTop < scrollTop + Math.max(this.height ?? 0, clientHeight);
+    this.height = clientHeight;
+    if (seen) row.scrollIntoView({ block: "nearest" });
   }
 
   // To the line before or after the one that is chosen.
@@ -169,7 +185,8 @@ export class Column {
     // What grows above or below is nobody's scrolling.
     const up = scrollTop < this.lastTop;
     this.lastTop = scrollTop;
-    if (scrollHeight - scrollTop - clientHeight < AT_END_PX) this.follows = true;
+    this.height = clientHeight;
+    if (scrollHeight - scrollTop - clientHeight < AT_END_PX) this.follows ||= this.chosen === null;
     else if (up) this.follows = false;
     if (this.follows) this.fresh = 0;
     this.told();

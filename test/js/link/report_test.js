@@ -1,0 +1,177 @@
+import assert from "node:assert/strict";
+import { beforeEach, test } from "node:test";
+import { eachOnAPage, hide, page, PlainEvent } from "../support/page.js";
+import { Report } from "../../../assets/js/link/report.js";
+import { Sounds } from "../../../assets/js/link/sounds.js";
+
+eachOnAPage({ html: '<div id="stage"><video data-alert="7"></video><video data-alert="8"></video></div>', width: 1280, height: 720 });
+
+let sent;
+let report;
+
+beforeEach(() => {
+  sent = [];
+  report = new Report({ send: (value) => sent.push(value) }, { revision: 4, side: "", installed: () => ["Reed Sans"] }, ["?colour"]);
+});
+
+const last = () => sent.at(-1);
+
+test("a page says how large it is drawn, how smoothly, and what of its link it does not understand", () => {
+  page.clock.pass(5000);
+  const { w, h, rev, hidden, not, side, fps } = last();
+  assert.deepEqual([w, h, rev, hidden, not, side], [1280, 720, 4, false, ["?colour"], null]);
+  assert.ok(fps > 55 && fps < 65, `${fps}`);
+});
+
+test("pixels of the screen count, not those of the page", () => {
+  globalThis.devicePixelRatio = 1.5;
+  report.tell();
+  assert.deepEqual([last().w, last().h], [1920, 1080]);
+});
+
+test("what was painted is told soon, with how long ago that was, once", () => {
+  report.paint(41);
+  report.paint(42);
+  page.clock.pass(1000);
+  const told = sent.find((one) => one.painted.length > 0);
+  assert.deepEqual(
+    told.painted.map(([id]) => id),
+    [41, 42],
+  );
+  assert.ok(told.painted.every(([, ago]) => ago >= 0 && ago <= 1000));
+  page.clock.pass(5000);
+  assert.equal(sent.filter((one) => one.painted.length > 0).length, 1);
+});
+
+test("in a flood the oldest paintings are left out", () => {
+  for (let id = 0; id < 1000; id += 1) {
+    report.paint(id);
+    page.clock.pass(0);
+  }
+  page.clock.pass(20);
+  report.tell();
+  assert.ok(sent.every((one) => one.painted.length <= 1000));
+});
+
+test("a page that is hidden says so at once and measures nothing", () => {
+  const before = sent.length;
+  hide(true);
+  assert.equal(sent.length, before + 1);
+  assert.equal(last().hidden, true);
+});
+
+test("faces that this computer does not have are named", () => {
+  report.tell();
+  assert.deepEqual(last().missing, ["Reed Sans"]);
+});
+
+test("what cannot be heard here is said once", () => {
+  report.silent(7);
+  assert.equal(last().silent, 7);
+  report.tell();
+  assert.equal(last().silent, undefined);
+});
+
+// Sounds, each in the hand of the test.
+class FakeAudio extends EventTarget {
+  static all = [];
+
+  constructor(address) {
+    super();
+    Object.assign(this, { address, duration: 2, currentTime: 0, playing: false });
+    FakeAudio.all.push(this);
+  }
+
+  tell(what) {
+    this.dispatchEvent(new PlainEvent(what));
+  }
+
+  play() {
+    this.playing = true;
+    return this.refuses ? Promise.reject(new Error("no")) : Promise.resolve();
+  }
+
+  pause() {
+    this.playing = false;
+  }
+}
+
+const turn = () => new Promise((done) => setImmediate(done));
+
+function sounds() {
+  FakeAudio.all = [];
+  globalThis.Audio = FakeAudio;
+  const failed = [];
+  const made = new Sounds("/air/secret", { root: page.document.querySelector("#stage") }, (id) => failed.push(id));
+  return { made, failed, audio: () => FakeAudio.all.at(-1), all: () => FakeAudio.all.map((one) => one.address) };
+}
+
+test("a sound is heard, then what is read aloud", async () => {
+  const { made, audio, all } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 0.5, from: 0 } });
+  audio().tell("loadedmetadata");
+  await turn();
+  assert.deepEqual([audio().playing, audio().volume], [true, 0.5]);
+  audio().tell("ended");
+  await turn();
+  assert.deepEqual(all(), ["/sounds/a.ogg", "/air/secret/said/9.wav"]);
+});
+
+test("a page that takes over goes on where the other was", async () => {
+  const { made, audio, all } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 1, from: 2500 } });
+  audio().tell("loadedmetadata");
+  await turn();
+  assert.deepEqual(all(), ["/sounds/a.ogg", "/air/secret/said/9.wav"]);
+  audio().tell("loadedmetadata");
+  assert.equal(audio().currentTime, 0.5);
+});
+
+test("what is stopped is silent, and nothing that belonged to it begins", async () => {
+  const { made, audio, all, failed } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 1, from: 0 } });
+  audio().tell("loadedmetadata");
+  await turn();
+  made.hear({ stop: 1 });
+  assert.equal(audio().playing, false);
+  audio().tell("ended");
+  await turn();
+  assert.deepEqual([all(), failed], [["/sounds/a.ogg"], []]);
+});
+
+test("another sound ends the one before; stopping one that is over ends nothing", async () => {
+  const { made, audio } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", v: 1, from: 0 } });
+  const first = audio();
+  first.tell("loadedmetadata");
+  made.hear({ sound: { i: 2, u: "/sounds/b.ogg", v: 1, from: 0 } });
+  const second = audio();
+  second.tell("loadedmetadata");
+  await turn();
+  made.hear({ stop: 1 });
+  assert.deepEqual([first.playing, second.playing], [false, true]);
+});
+
+test("what cannot be played is said, so that another page is told", async () => {
+  const { made, audio, failed } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", v: 1, from: 0 } });
+  audio().tell("error");
+  await turn();
+  made.hear({ sound: { i: 2, u: "/sounds/b.ogg", v: 1, from: 0 } });
+  audio().refuses = true;
+  audio().tell("loadedmetadata");
+  await turn();
+  assert.deepEqual(failed, [1, 2]);
+});
+
+test("a film's own sound, and a clip beside another sound", () => {
+  const { made, all } = sounds();
+  const [film, clip] = page.document.querySelectorAll("video");
+  film.muted = clip.muted = true;
+  made.hear({ sound: { i: 7, f: 1, v: 0.4, from: 0 } });
+  assert.deepEqual([film.muted, film.volume, clip.muted], [false, 0.4, true]);
+  made.hear({ sound: { i: 8, b: 1, v: 0.2, from: 0 } });
+  assert.deepEqual([film.muted, clip.muted, clip.volume, all()], [false, false, 0.2, []]);
+  made.hear({ stop: 7 });
+  assert.equal(film.muted, true);
+});

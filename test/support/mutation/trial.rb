@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "coverage"
+require "minitest"
+
+module Mutation
+  # Which tests see which lines, and whether one of them fails once a method is another one. Everything runs in children of this
+  # process, so that nothing is left of it.
+  class Trial
+    # Whatever takes longer than that has lost its way.
+    LONGEST_S = 20
+    # Of the tests that see a line the quickest come first; so many decide.
+    MOST_TESTS = 60
+    Seen = Struct.new(:test, :name, :seconds)
+
+    # @param files [Array<String>] tests, as paths
+    # @param lib [String] the folder whose files are mutated
+    def initialize(files, lib)
+      # They are run here, one by one.
+      Minitest.class_variable_set(:@@installed_at_exit, true) # rubocop:disable Style/ClassVars -- as Minitest keeps it
+      Minitest.seed = 1
+      Coverage.start(lines: true)
+      files.each { |file| require file }
+      @lib = lib
+      @seen = {}
+    end
+
+    # Runs every test once.
+    #
+    # @return [Array<String>] those that fail without any mutant
+    def look
+      found, failed = in_child(3600) { see_all }
+      @seen = found
+      failed
+    end
+
+    # @return [Symbol] :killed, :survived or :unseen
+    def of(mutant)
+      tests = @seen[[File.join(@lib, mutant.file), mutant.line]]
+      return :unseen unless tests
+
+      answer = in_child(LONGEST_S) do
+        $stderr.reopen(File::NULL)
+        put_in(mutant)
+        tests.first(MOST_TESTS).all? { |one| passes?(one) } ? :survived : :killed
+      end
+      answer || :killed
+    end
+
+    private
+
+    def see_all
+      seen = {}
+      failed = []
+      Minitest::Runnable.runnables.each do |test|
+        test.runnable_methods.each do |name|
+          before = lines
+          result = Minitest.run_one_method(test, name)
+          failed << "#{test}##{name}" unless result.passed? || result.skipped?
+          newly(before) { |place| (seen[place] ||= []) << Seen.new(test.name, name, result.time) }
+        end
+      end
+      seen.each_value { |tests| tests.sort_by!(&:seconds) }
+      [seen, failed]
+    end
+
+    def lines = Coverage.peek_result.select { |file, _| file.start_with?(@lib) }.transform_values { |seen| seen[:lines] }
+
+    def newly(before)
+      lines.each do |file, counts|
+        old = before[file] || []
+        counts.each_with_index { |count, at| yield [file, at + 1] if count && count > (old[at] || 0) }
+      end
+    end
+
+    # Visible as before, and a function of its module where it was one.
+    def put_in(mutant)
+      owner = Object.const_get("::#{mutant.owner}")
+      place = mutant.singleton ? owner.singleton_class : owner
+      visible = %i[private protected public].find { |kind| place.public_send("#{kind}_method_defined?", mutant.name) }
+      function = owner.instance_of?(Module) && !mutant.singleton && owner.singleton_class.method_defined?(mutant.name, false)
+      owner.class_eval(mutant.source, mutant.file, mutant.first_line)
+      owner.send(:module_function, mutant.name) if function
+      place.send(visible, mutant.name) if visible && !function
+    end
+
+    def passes?(seen)
+      result = Minitest.run_one_method(Object.const_get(seen.test), seen.name)
+      result.passed? || result.skipped?
+    end
+
+    # @return what the block gives, or nil where it does not end in time or falls over
+    def in_child(within_s)
+      reader, writer = IO.pipe(binmode: true)
+      pid = fork { answer(reader, writer) { yield } }
+      writer.close
+      told = reader.wait_readable(within_s) ? reader.read : ""
+      told.empty? ? nil : Marshal.load(told) # rubocop:disable Security/MarshalLoad -- of our own child
+    ensure
+      Process.kill("KILL", pid)
+      Process.wait(pid)
+      reader.close
+    end
+
+    def answer(reader, writer)
+      reader.close
+      $stdout.reopen(File::NULL)
+      told = yield
+      Minitest.class_variable_get(:@@after_run).reverse_each(&:call)
+      writer.write(Marshal.dump(told))
+      writer.close
+    rescue StandardError => error
+      warn error.full_message
+    ensure
+      exit!
+    end
+  end
+end
