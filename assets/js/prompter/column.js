@@ -51,6 +51,7 @@ export class Column {
     this.follows = true;
     this.lastTop = 0;
     this.chosen = null;
+    this.height = 0;
     this.watch = new IntersectionObserver((entries) => this.near(entries), { root: this.scroller, rootMargin: `${NEAR_PX}px 0px` });
     lines.heard({
       newer: (cards) => this.newer(cards),
@@ -131,6 +132,7 @@ export class Column {
     this.chosen = this.chosen === id ? null : id;
     const row = this.rowOf(this.chosen);
     row?.classList.add("chosen");
+    this.height = this.scroller.getBoundingClientRect().height;
     if (row && this.follows) this.rest();
     this.choose(this.chosen ? this.lines.byId.get(this.chosen) : null, row);
   }
@@ -144,9 +146,10 @@ export class Column {
   // The room for lines has become another one, as when something is held above them: what is chosen there stays in sight.
   keepChosen() {
     const row = this.rowOf(this.chosen);
-    const { scrollTop, clientHeight } = this.scroller;
-    const seen = row && row.offsetTop + row.offsetHeight > scrollTop && row.offsetTop < scrollTop + Math.max(this.height ?? 0, clientHeight);
-    this.height = clientHeight;
+    const { top, height } = this.scroller.getBoundingClientRect();
+    const box = row?.getBoundingClientRect();
+    const seen = box && box.bottom > top && box.top < top + Math.max(this.height, height);
+    this.height = height;
     if (seen) row.scrollIntoView({ block: "nearest" });
   }
 
@@ -185,7 +188,6 @@ export class Column {
     // What grows above or below is nobody's scrolling.
     const up = scrollTop < this.lastTop;
     this.lastTop = scrollTop;
-    this.height = clientHeight;
     if (scrollHeight - scrollTop - clientHeight < AT_END_PX) this.follows ||= this.chosen === null;
     else if (up) this.follows = false;
     if (this.follows) this.fresh = 0;

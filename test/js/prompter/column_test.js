@@ -1,0 +1,165 @@
+import assert from "node:assert/strict";
+import { beforeEach, test } from "node:test";
+import { eachOnAPage, page } from "../support/page.js";
+import { card } from "../support/cards.js";
+import { Column } from "../../../assets/js/prompter/column.js";
+import { Lines } from "../../../assets/js/prompter/lines.js";
+
+eachOnAPage({ html: '<div id="scroller"><div id="blocks"></div></div><button id="newer"></button>' });
+
+const ROW_PX = 30;
+let grown;
+let near;
+let lines;
+let column;
+let scroller;
+let room;
+let chosen;
+let brought;
+
+// A scroller whose rows are all as high as each other.
+function laidOut() {
+  scroller = page.document.querySelector("#scroller");
+  room = { top: 100, height: 300 };
+  const rows = () => [...page.document.querySelectorAll(".row")];
+  Object.defineProperties(scroller, {
+    clientHeight: { get: () => room.height },
+    scrollHeight: { get: () => rows().length * ROW_PX },
+    scrollTop: {
+      get: () => room.at ?? 0,
+      set: (value) => {
+        room.at = Math.max(0, Math.min(value, rows().length * ROW_PX - room.height));
+      },
+    },
+  });
+  scroller.getBoundingClientRect = () => ({ top: room.top, height: room.height });
+  page.window.HTMLElement.prototype.scrollIntoView = function into() {
+    brought.push(Number(this.dataset.line));
+  };
+  const plain = page.window.HTMLElement.prototype.getBoundingClientRect;
+  page.window.HTMLElement.prototype.getBoundingClientRect = function box() {
+    const at = rows().indexOf(this);
+    if (at === -1) return plain.call(this);
+    const top = room.top - (room.at ?? 0) + at * ROW_PX;
+    return { top, bottom: top + ROW_PX, height: ROW_PX };
+  };
+}
+
+beforeEach(() => {
+  brought = [];
+  globalThis.ResizeObserver = class {
+    constructor(act) {
+      grown = act;
+    }
+    observe() {}
+  };
+  globalThis.IntersectionObserver = class {
+    constructor(act) {
+      near = act;
+    }
+    observe() {}
+    unobserve() {}
+  };
+  laidOut();
+  lines = new Lines();
+  chosen = [];
+  column = new Column(lines, { choose: (one) => chosen.push(one?.i ?? null), wantOlder: () => Promise.resolve() });
+});
+
+const come = (from, to) => lines.add(Array.from({ length: to - from + 1 }, (_, at) => card(from + at, "x", { s: "aired" })));
+const scroll = (at) => {
+  scroller.scrollTop = at;
+  scroller.dispatchEvent(new page.window.Event("scroll"));
+};
+const newer = () => page.document.querySelector("#newer");
+
+test("it follows what comes until the reader scrolls up, and then counts what is new", () => {
+  come(1, 30);
+  assert.equal(scroller.scrollTop, 600);
+  scroll(600);
+  scroll(300);
+  come(31, 33);
+  assert.deepEqual([scroller.scrollTop, newer().hidden, newer().textContent], [300, false, "3 new lines"]);
+  newer().click();
+  assert.deepEqual([scroller.scrollTop, newer().hidden], [690, true]);
+});
+
+test("back at the end it follows again", () => {
+  come(1, 30);
+  scroll(600);
+  scroll(100);
+  scroll(590);
+  come(31, 31);
+  assert.equal(scroller.scrollTop, 630);
+});
+
+test("what is chosen is not carried away by what comes", () => {
+  come(1, 30);
+  page.document.querySelector("[data-line='28']").click();
+  come(31, 40);
+  assert.deepEqual([scroller.scrollTop, newer().textContent, chosen], [600, "10 new lines", [28]]);
+});
+
+test("what is chosen stays in sight when the room for lines becomes smaller", () => {
+  come(1, 30);
+  page.document.querySelector("[data-line='28']").click();
+  room.height = 120;
+  grown();
+  assert.deepEqual(brought, [28]);
+  scroll(0);
+  grown();
+  assert.deepEqual(brought, [28]);
+});
+
+test("steps go from one to the next and stop at both ends", () => {
+  come(1, 3);
+  for (const step of [-1, -1, -1, -1, 1]) column.step(step);
+  assert.deepEqual([column.chosen, brought], [2, [3, 2, 1, 2]]);
+});
+
+test("pressed again, nothing is chosen", () => {
+  come(1, 3);
+  column.pick(2);
+  column.pick(2);
+  assert.deepEqual([column.chosen, chosen, page.document.querySelectorAll(".chosen").length], [null, [2, null], 0]);
+});
+
+test("blocks far away are emptied and keep their height", () => {
+  come(1, 50);
+  const [first] = column.blocks;
+  near([{ target: first.element, isIntersecting: false }]);
+  assert.deepEqual([first.element.children.length, first.drawn], [0, false]);
+  lines.change(2, { s: "pulled" });
+  near([{ target: first.element, isIntersecting: true }]);
+  assert.equal(first.element.children.length, 40);
+  assert.match(page.document.querySelector("[data-line='2']").className, /pulled/);
+});
+
+test("older lines come above, and what was seen stays where it was", () => {
+  come(41, 80);
+  scroll(300);
+  scroll(200);
+  come(1, 40);
+  assert.equal(scroller.scrollTop, 200 + 40 * ROW_PX);
+  assert.equal(page.document.querySelector(".row").dataset.line, "1");
+});
+
+test("it jumps to the last of a kind before what is chosen, and then round", () => {
+  lines.add([1, 2, 3, 4].map((i) => card(i, "x", { s: "aired", at: i % 2 ? ["question"] : [] })));
+  const jumped = [0, 1, 2].map(() => {
+    assert.equal(column.jump("question"), true);
+    return column.chosen;
+  });
+  assert.deepEqual(jumped, [3, 1, 3]);
+  assert.equal(column.jump("supporter"), false);
+});
+
+test("what is asked to be seen is drawn anew", () => {
+  come(1, 3);
+  lines.add([card(4, "x", { s: "off" })]);
+  lines.choose({ showOff: false });
+  assert.deepEqual(
+    [...page.document.querySelectorAll(".row")].map((row) => row.dataset.line),
+    ["1", "2", "3"],
+  );
+});
