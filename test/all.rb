@@ -22,9 +22,9 @@ files = named.flat_map do |name|
   File.file?(name) ? [name] : Dir[File.join(folder, "**/*_test.rb")]
 end
 files = Dir[File.join(__dir__, "*/**/*_test.rb")].grep_v(%r{/support/}) if named.empty?
-files = Suite::Affected.new(File.expand_path("..", __dir__)).of(files) if options.delete("--changed")
+files = Suite::Affected.new(File.expand_path("..", __dir__), Suite::Runner.times).of(files) if options.delete("--changed")
 files = files.map { |file| File.expand_path(file) }.uniq
-abort "no test is affected" if files.empty?
+abort "No test is affected." if files.empty?
 
 if files.one? || minitest.any? || options.any?
   ARGV.replace(minitest + options)

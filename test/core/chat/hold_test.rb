@@ -105,4 +105,67 @@ class HoldTest < Minitest::Test
     hold.add(line(1), now_ms: 500)
     assert_equal 4500, hold.next_due_ms
   end
+
+  def test_at_that_pace_what_somebody_lets_go_does_not_wait_its_turn
+    hold = hold(0, per_minute: 1)
+    3.times { |id| hold.add(line(id), now_ms: 0) }
+    assert_equal [0], released(hold, 0)
+    hold.let_go(2)
+    assert_equal [2], released(hold, 100)
+    assert_equal [], released(hold, 200)
+  end
+
+  def test_at_that_pace_it_says_when_the_next_may_go
+    hold = hold(0, per_minute: 6)
+    2.times { |id| hold.add(line(id), now_ms: 0) }
+    released(hold, 0)
+    assert_equal 10_000, hold.next_due_ms
+    hold.let_go(1)
+    assert_operator hold.next_due_ms, :<=, 0
+  end
+
+  def test_a_line_may_be_late_by_so_much_and_no_more
+    hold = hold(0, per_minute: 1)
+    2.times { |id| hold.add(line(id), now_ms: 0) }
+    released(hold, 0)
+    last = Hold::LATE_MS
+    assert_empty((1000..(last - 1000)).step(1000).flat_map { |now| hold.advance(now).left })
+    assert_equal [1], (last..(last + 2000)).step(1000).flat_map { |now| hold.advance(now).then { |change| change.left + change.released } }.map(&:id)
+  end
+
+  def test_a_pull_is_forgotten_after_so_many_others
+    hold = hold()
+    (0..Hold::MOST).each do |id|
+      hold.add(line(id), now_ms: 0)
+      hold.pull(id)
+    end
+    assert_nil hold.put_back(0)
+    assert_equal 1, hold.put_back(1).id
+    assert hold.held?(1)
+  end
+
+  def test_what_was_held_before_a_restart_has_the_time_left_that_it_had
+    hold = hold(4000)
+    hold.add(line(1), now_ms: 10_000, held_for_ms: 3000)
+    assert_equal [[], [1]], [released(hold, 10_999), released(hold, 11_000)]
+  end
+
+  def test_its_report_says_what_waits_how_long_and_out_of_how_much
+    hold = hold(4000, leaves: 30_000)
+    hold.add(line(1), now_ms: 0)
+    hold.add(line(2), now_ms: 0, waits: true)
+    hold.advance(1000)
+    assert_equal [[1, false, 3000, 4000], [2, true, 29_000, 30_000]], hold.report.map { |one, *rest| [one.id, *rest] }
+    hold.let_go(2)
+    assert_equal [2, false, 0], hold.report.last.then { |one, waits, left| [one.id, waits, left] }
+  end
+
+  def test_pulling_what_is_not_held_and_letting_it_go_is_nothing
+    hold = hold()
+    assert_equal [nil, nil, nil], [hold.pull(1), hold.let_go(1), hold.put_back(1)]
+    hold.add(line(1), now_ms: 0)
+    hold.add(line(2), now_ms: 0)
+    assert_equal([2], hold.pull_where { |one| one.id == 2 }.map(&:id))
+    assert_equal [1], [1, 2].select { |id| hold.held?(id) }
+  end
 end

@@ -53,4 +53,37 @@ class BrakeTest < Minitest::Test
     assert_raises(Bavard::Error) { brake("anchor") }
     assert_equal Brake::PER_MINUTE.end, brake("slow", per_minute: "999").per_minute
   end
+
+  def verdict(action, rule) = Bavard::Core::Gate::Verdict.new(action, rule, nil, [], nil)
+
+  def test_what_a_rule_dropped_stays_dropped_by_that_rule_whatever_the_brake
+    dropped = verdict(:drop, "command_lines")
+    Brake::KINDS.each_key { |kind| assert_same dropped, brake(kind).on(dropped, ["moderator"]), kind }
+  end
+
+  def test_what_was_found_before_the_brake_is_still_told
+    masked = Bavard::Core::Gate::Verdict.new(:mask, "stopped_words", "x", [:found], :shown)
+    braked = brake("hold_all").on(masked, [])
+    assert_equal [:hold, "brake", :shown, [:found, "everything is held"]],
+      [braked.action, braked.rule, braked.shown, braked.findings.map { |one| one == :found ? one : one.why }]
+  end
+
+  def test_brakes_that_are_about_the_picture_or_the_pace_judge_no_line
+    passed = verdict(:pass, nil)
+    %w[off_picture slow].each { |kind| assert_same passed, brake(kind).on(passed, ["viewer"]), kind }
+    assert_equal [true, false, false], %w[off_picture slow hold_all].map { |kind| brake(kind).off_picture? }
+  end
+
+  def test_one_role_of_several_is_enough_and_nobody_chosen_is_everybody_with_a_role
+    some = brake("roles_only", roles: %w[guest host])
+    assert_predicate some.on(verdict(:pass, nil), %w[viewer guest]), :pass?
+    assert_predicate some.on(verdict(:pass, nil), %w[viewer moderator]), :drop?
+    assert_equal "only lines by guest, host", some.on(verdict(:pass, nil), []).findings.last.why
+    assert_equal Brake::ROLES, brake("roles_only", roles: %w[viewer nobody]).roles
+  end
+
+  def test_what_is_asked_for_is_kept_within_bounds
+    assert_equal [20, 1, 120], [nil, "0", "121"].map { |given| brake("slow", per_minute: given).per_minute }
+    assert_equal [nil, nil, 61_000, 1000 + Brake::LONGEST_MS], ["0", "soon", "1", "999"].map { |given| brake("slow", minutes: given).until_ms }
+  end
 end

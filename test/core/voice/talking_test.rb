@@ -128,4 +128,55 @@ class TalkingTest < Minitest::Test
       assert_includes error.message, "Line 1"
     end
   end
+
+  def test_a_level_that_comes_late_counts_as_the_newest_and_turns_nothing_back
+    steady = Talking.new
+    late = Talking.new
+    (0...100).each { |step| [steady, late].each { |one| one.level(step * 20, step < 50 ? -70 : -20) } }
+    since = late.since_ms
+    late.level(400, -70)
+    late.level(0, -70)
+    assert_equal [true, since, steady.on?], [late.on?, late.since_ms, true]
+    refute late.advance(100)
+    assert_operator late.due_ms, :>=, 1980
+  end
+
+  def test_loudness_rises_faster_than_it_falls
+    talking = Talking.new
+    50.times { |step| talking.level(step * 20, -70) }
+    rising = Array.new(10) { |step| talking.level(1000 + (step * 20), -10) && nil || talking.loudness }
+    assert_equal rising.sort, rising
+    loud = talking.loudness
+    5.times { |step| talking.level(1200 + (step * 20), -40) }
+    assert_operator talking.loudness, :<, loud
+    assert_operator loud - talking.loudness, :<, loud - rising.first
+  end
+
+  def test_a_louder_voice_is_drawn_louder
+    loudest = [-52, -45, -38].map do |dbov|
+      talking = Talking.new
+      50.times { |step| talking.level(step * 20, -70) }
+      50.times { |step| talking.level(1000 + (step * 20), dbov) }
+      talking.loudness
+    end
+    assert_equal loudest.sort.uniq, loudest
+  end
+
+  def test_it_says_whether_something_began_or_ended
+    talking = Talking.new
+    turns = (0...200).filter_map { |step| step * 20 if talking.level(step * 20, step.between?(50, 100) ? -20 : -70) }
+    assert_equal 2, turns.size
+    assert_equal [false, nil], [talking.on?, talking.due_ms]
+  end
+
+  def test_who_is_muted_stops_at_once_and_begins_anew_afterwards
+    talking = Talking.new
+    100.times { |step| talking.level(step * 20, step < 50 ? -70 : -20) }
+    talking.hush(2000)
+    assert_equal [false, 2000, 0.0], [talking.on?, talking.since_ms, talking.loudness]
+    talking.hush(2100)
+    assert_equal 2000, talking.since_ms
+    20.times { |step| talking.level(2400 + (step * 20), -20) }
+    assert_predicate talking, :on?
+  end
 end

@@ -18,10 +18,13 @@ module Suite
     # A process with what it is at.
     Running = Struct.new(:pid, :input, :output, :file, :test, :since_s)
 
+    # @return [Hash{String => Float}] seconds that each file took last
+    def self.times = File.exist?(TIMES) ? JSON.parse(File.read(TIMES)) : {}
+
     # @param files [Array<String>] paths
     # @param jobs [Integer] processes
     def initialize(files, seed:, jobs:)
-      @times = File.exist?(TIMES) ? JSON.parse(File.read(TIMES)) : {}
+      @times = Runner.times
       @seed = seed
       @waiting = in_order(files)
       @jobs = [jobs, files.size].min

@@ -130,7 +130,7 @@ module Bavard
         # @return [Integer, nil] when {#advance} has something to do, on the caller's clock
         def next_due_ms
           soonest = @entries.each_value.filter_map(&:due).min or return
-          soonest = [soonest, @free_at].max if settings.per_minute && soonest.positive?
+          soonest = [soonest, @free_at].max if settings.per_minute && soonest != AT_ONCE
           @last_ms + [soonest - @clock_ms, 0].max
         end
 
