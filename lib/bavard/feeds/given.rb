@@ -29,7 +29,8 @@ module Bavard
       end
 
       def name(value) = text(value, LONGEST_NAME)
-      def hash(value) = value.is_a?(Hash) ? value : {}
+      # A JSON object; a module whose own hash wants something to be given can stand in no Hash.
+      def object(value) = value.is_a?(Hash) ? value : {}
       def list(value) = value.is_a?(Array) ? value : []
       def whole(value) = (value if value.is_a?(Integer) && value.between?(0, 10**12))
       def colour(value) = Core::Look::Colour.normal(value)
@@ -47,7 +48,7 @@ module Bavard
       end
 
       # @return [Hash{String => Integer}] by Core::TOTALS, those that are told
-      def totals(value) = Core::TOTALS.to_h { |counted| [counted, whole(hash(value)[counted])] }.compact
+      def totals(value) = Core::TOTALS.to_h { |counted| [counted, whole(object(value)[counted])] }.compact
 
       # @return [Symbol, nil] one of Core::EVENTS
       def event(value)

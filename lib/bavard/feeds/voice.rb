@@ -47,14 +47,14 @@ module Bavard
         answer = Polling::Client.new(platform.base).get("/v1/rooms")
         raise Error, "#{platform.name} does not tell its rooms just now." unless answer.status == 200
 
-        Given.list(Given.hash(answer.body)["rooms"]).first(MOST_ROOMS).filter_map { |room| room(Given.hash(room)) }
+        Given.list(Given.object(answer.body)["rooms"]).first(MOST_ROOMS).filter_map { |room| room(Given.object(room)) }
       rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
         raise Error, error.message
       end
 
       def room(given)
         id = Given.id(given["id"]) or return
-        people = Given.list(given["people"]).first(MOST_NAMED).filter_map { |one| person(Given.hash(one)) }
+        people = Given.list(given["people"]).first(MOST_NAMED).filter_map { |one| person(Given.object(one)) }
         {id:, name: Given.name(given["name"]) || id, topic: Given.text(given["topic"], 200), people:}
       end
 

@@ -22,6 +22,8 @@ module Mutation
       "&" => "|", "|" => "&", "floor" => "ceil", "ceil" => "floor"
     }.freeze
 
+    NOTHING = %i[nil false].freeze
+
     # @param file [String] path, as it is to be named
     # @param source [String]
     def initialize(file, source)
@@ -99,8 +101,10 @@ module Mutation
       node.children.each_cons(2) { |statement, _| put(statement.loc.expression, "nil") unless needed?(statement) }
     end
 
-    # Without it what follows could not even begin.
-    def needed?(statement) = %i[lvasgn masgn op_asgn or_asgn].include?(statement.type)
+    # Without it what follows could not even begin, or would be the same: a variable that is not set is nil.
+    def needed?(statement)
+      %i[lvasgn masgn op_asgn or_asgn].include?(statement.type) || (statement.type == :ivasgn && NOTHING.include?(statement.children[1]&.type))
+    end
 
     def put(range, other)
       return if range.nil?

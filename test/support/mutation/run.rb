@@ -14,6 +14,8 @@ module Mutation
     ROOT = File.expand_path("../../..", __dir__)
     LIB = File.join(ROOT, "lib/bavard/")
     PARTS = %w[core live relay].freeze
+    # How often it says how far it is.
+    EVERY = 100
     # Which tests are asked about which part.
     TESTS = {"core" => %w[core property], "live" => %w[live property], "relay" => %w[relay property]}.freeze
 
@@ -75,6 +77,7 @@ module Mutation
     end
 
     def share_out(trial, mutants)
+      @count = mutants.size
       left = Queue.new
       mutants.each { |mutant| left << mutant }
       left.close
@@ -86,7 +89,7 @@ module Mutation
     def work(trial, left, told)
       while (mutant = left.pop)
         told << [mutant, trial.of(mutant)]
-        $stderr.print "\r#{told.size}" if $stderr.tty?
+        warn "#{told.size} of #{@count}" if (told.size % EVERY).zero?
       end
     end
 
@@ -94,7 +97,7 @@ module Mutation
       survived = told.reject { |_, what| what == :killed }
       survived.sort_by { |mutant, _| [mutant.file, mutant.line] }.each { |mutant, what| puts "#{what == :unseen ? "unseen  " : "survived"}  #{mutant}" }
       puts "", by_folder(told), ""
-      puts format("%d mutants, %d survived (%.1f %%), %d of them on lines no test reaches", told.size, survived.size,
+      puts format("%d mutants, %d survived (%.1f %%), %d of them in methods no test calls", told.size, survived.size,
         survived.size * 100.0 / told.size, survived.count { |_, what| what == :unseen })
       true
     end

@@ -4,13 +4,13 @@ require "coverage"
 require "minitest"
 
 module Mutation
-  # Which tests see which lines, and whether one of them fails once a method is another one. Everything runs in children of this
+  # Which tests call which methods, and whether one of them fails once a method is another one. Everything runs in children of this
   # process, so that nothing is left of it.
   class Trial
     # Whatever takes longer than that has lost its way.
-    LONGEST_S = 20
-    # Of the tests that see a line the quickest come first; so many decide.
-    MOST_TESTS = 60
+    LONGEST_S = 60
+    # Of the tests that call a method the quickest come first; what takes longer than so much together is left out.
+    MOST_S = 15
     Seen = Struct.new(:test, :name, :seconds)
 
     # @param files [Array<String>] tests, as paths
@@ -19,7 +19,7 @@ module Mutation
       # They are run here, one by one.
       Minitest.class_variable_set(:@@installed_at_exit, true) # rubocop:disable Style/ClassVars -- as Minitest keeps it
       Minitest.seed = 1
-      Coverage.start(lines: true)
+      Coverage.start(methods: true)
       files.each { |file| require file }
       @lib = lib
       @seen = {}
@@ -36,13 +36,13 @@ module Mutation
 
     # @return [Symbol] :killed, :survived or :unseen
     def of(mutant)
-      tests = @seen[[File.join(@lib, mutant.file), mutant.line]]
+      tests = @seen[[File.join(@lib, mutant.file), mutant.first_line]]
       return :unseen unless tests
 
       answer = in_child(LONGEST_S) do
         $stderr.reopen(File::NULL)
         put_in(mutant)
-        tests.first(MOST_TESTS).all? { |one| passes?(one) } ? :survived : :killed
+        enough(tests).all? { |one| passes?(one) } ? :survived : :killed
       end
       answer || :killed
     end
@@ -54,7 +54,7 @@ module Mutation
       failed = []
       Minitest::Runnable.runnables.each do |test|
         test.runnable_methods.each do |name|
-          before = lines
+          before = calls
           result = Minitest.run_one_method(test, name)
           failed << "#{test}##{name}" unless result.passed? || result.skipped?
           newly(before) { |place| (seen[place] ||= []) << Seen.new(test.name, name, result.time) }
@@ -64,13 +64,22 @@ module Mutation
       [seen, failed]
     end
 
-    def lines = Coverage.peek_result.select { |file, _| file.start_with?(@lib) }.transform_values { |seen| seen[:lines] }
+    # @return [Hash{Array(String, Integer) => Integer}] how often each method was called, by file and line
+    def calls
+      Coverage.peek_result.each_with_object({}) do |(file, seen), found|
+        next unless file.start_with?(@lib)
+
+        seen[:methods].each { |(_owner, _name, line, *), count| found[[file, line]] = count + (found[[file, line]] || 0) }
+      end
+    end
 
     def newly(before)
-      lines.each do |file, counts|
-        old = before[file] || []
-        counts.each_with_index { |count, at| yield [file, at + 1] if count && count > (old[at] || 0) }
-      end
+      calls.each { |place, count| yield place if count > (before[place] || 0) }
+    end
+
+    def enough(tests)
+      spent = 0
+      tests.take_while { |one| (spent += one.seconds) <= MOST_S }
     end
 
     # Visible as before, and a function of its module where it was one.

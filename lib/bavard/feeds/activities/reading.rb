@@ -79,7 +79,7 @@ module Bavard
         def said(source, text)
           actor = @activity["actor"] || @object["attributedTo"]
           who = login(actor) || refuse("An activity names its actor.", "actor")
-          actor = Given.hash(actor)
+          actor = Given.object(actor)
           Core::Said.new(who, Given.name(actor["name"]), Given.colour(actor["bavard:colour"]), badges(actor), text, source["bavard:action"] == true,
             history?, nil, reply(source["inReplyTo"]), source["bavard:first"] == true, amount, Given.address(picture(actor)))
         end
@@ -87,7 +87,7 @@ module Bavard
         def login(actor)
           return Given.name(actor) if actor.is_a?(String)
 
-          actor = Given.hash(actor)
+          actor = Given.object(actor)
           Given.name(actor["preferredUsername"]) || Given.name(actor["name"]) || Given.name(actor["id"])
         end
 

@@ -84,7 +84,7 @@ module Bavard
           totals(Given.totals(body["totals"]))
           @joined = true
           @cursor = {"number" => @number, "page" => Given.text(body["next_page"], 2000) || @cursor&.fetch("page", nil)}
-          return over(Given.hash(body["broadcast"])) if Given.hash(body["broadcast"])["state"] == "ended"
+          return over(Given.object(body["broadcast"])) if Given.object(body["broadcast"])["state"] == "ended"
 
           @pace_ms = (Given.whole(body["poll_after_ms"]) || 1000).clamp(SOONEST_MS, LATEST_MS)
           state(:live, "Reading broadcast #{@number}, asked every #{format("%g", (@pace_ms / 1000.0).round(1))} s.")

@@ -32,12 +32,12 @@ module Bavard
           case kind
           when :line then said(item, history)
           when :event then said(item, history)&.then { |said| Core::Happened.new(Given.event(item["type"]), said, Given.whole(item["number"])) }
-          when :clear_person then Given.name(Given.hash(item["author"])["login"])
+          when :clear_person then Given.name(Given.object(item["author"])["login"])
           end
         end
 
         def said(item, history)
-          author = Given.hash(item["author"])
+          author = Given.object(item["author"])
           login = Given.name(author["login"]) or return
           badges = badges(author["badges"])
           said = Core::Said.new(login, Given.name(author["name"]), Given.colour(author["colour"]), badges.filter_map(&:first),

@@ -37,7 +37,7 @@ module Bavard
         end
 
         def said(event, history)
-          from = Given.hash(event["from"])
+          from = Given.object(event["from"])
           login = Given.name(from["login"]) or return
           badges = Given.list(from["badges"]).first(Given::MOST_BADGES).filter_map { |badge| Given.name(badge) }
           said = Core::Said.new(login, Given.name(from["nick"]), Given.colour(from["tint"]), badges, Given.text(event["body"]) || "",
@@ -75,7 +75,7 @@ module Bavard
         end
 
         def pictures(given)
-          Given.hash(given).first(Given::MOST_BADGES).to_h.select { |badge, address| Given.name(badge) && Given.address(address) }
+          Given.object(given).first(Given::MOST_BADGES).to_h.select { |badge, address| Given.name(badge) && Given.address(address) }
         end
 
         private_class_method :happened, :said, :more, :emotes, :reply, :worth, :pictures

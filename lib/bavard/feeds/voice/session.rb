@@ -49,7 +49,7 @@ module Bavard
         end
 
         def enter(message)
-          card = card(Given.hash(message["room"]))
+          card = card(Given.object(message["room"]))
           people = Given.list(message["people"]).filter_map { |one| person(one) }
           happened(:room, room: card, people:)
           state(:live, "In #{card&.name || @room}, with #{people.size == 1 ? "one person" : "#{people.size} people"}.")
@@ -89,7 +89,7 @@ module Bavard
         end
 
         def person(given)
-          given = Given.hash(given)
+          given = Given.object(given)
           key = Given.id(given["id"]) or return
           marks = Core::Voice::MARKS.select { |mark| given[mark.to_s] == true }
           Core::Voice::Person.new(key, given["name"].is_a?(String) ? Given.text(given["name"], 1000).to_s : nil, Given.address(given["picture"]),
