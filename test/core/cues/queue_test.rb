@@ -11,7 +11,7 @@ class CueQueueTest < Minitest::Test
   def event(id, kind = "tip") = Event.new(id:, kind:, at_ms: 0, feed_id: 3, login: "p#{id}", name: "P#{id}", roles: ["viewer"], first_ever: false)
   def cue(id) = {"id" => id, "name" => id}
   def queue(**settings) = @queue = Queue.new(Queue::Settings.new(**Queue::CALM.to_h, gap_ms: 0, **settings))
-  def add(id, cue_id = "c#{id}", now_ms: 0, **more) = @queue.add(event(id), cue(cue_id), now_ms, **{joins: false, length_ms: 1000}.merge(more))
+  def add(id, cue_id = "c#{id}", now_ms: 0, **more) = @queue.add(event(id), cue(cue_id), now_ms, joins: false, length_ms: 1000, **more)
   def ids = @queue.waiting.map { |one| one.events.first.id }
   def begun(now_ms) = @queue.advance(now_ms).last&.events&.first&.id
 
@@ -58,9 +58,9 @@ class CueQueueTest < Minitest::Test
   def test_what_was_pulled_leaves_what_it_was_joined_with
     queue(alike_ms: 4000)
     3.times { |number| @queue.add(event(number, "gift"), cue("gift"), number, joins: true) }
-    assert_equal [[0, 1, 2]], (@queue.waiting.map { |one| one.events.map(&:id) })
+    assert_equal [[0, 1, 2]], @queue.waiting.map { |one| one.events.map(&:id) }
     refute @queue.pull_where(10) { |one| one.id == 1 }
-    assert_equal [[0, 2]], (@queue.waiting.map { |one| one.events.map(&:id) })
+    assert_equal [[0, 2]], @queue.waiting.map { |one| one.events.map(&:id) }
     refute @queue.pull_where(10) { true }
     assert_empty @queue.waiting
   end
@@ -73,7 +73,7 @@ class CueQueueTest < Minitest::Test
     gift.call(3, "a", 4000)
     gift.call(4, "a", 4001)
     @queue.add(event(5, "gift"), cue("a"), 4001, joins: false)
-    assert_equal [[1, 3], [2], [4], [5]], (@queue.waiting.map { |one| one.events.map(&:id) })
+    assert_equal [[1, 3], [2], [4], [5]], @queue.waiting.map { |one| one.events.map(&:id) }
   end
 
   def test_where_somebody_approves_only_what_was_let_go_plays

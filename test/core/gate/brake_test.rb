@@ -84,6 +84,6 @@ class BrakeTest < Minitest::Test
 
   def test_what_is_asked_for_is_kept_within_bounds
     assert_equal [20, 1, 120], [nil, "0", "121"].map { |given| brake("slow", per_minute: given).per_minute }
-    assert_equal [nil, nil, 61_000, 1000 + Brake::LONGEST_MS], ["0", "soon", "1", "999"].map { |given| brake("slow", minutes: given).until_ms }
+    assert_equal [nil, nil, 61_000, 1000 + Brake::LONGEST_MS], %w[0 soon 1 999].map { |given| brake("slow", minutes: given).until_ms }
   end
 end

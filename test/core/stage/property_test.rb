@@ -27,7 +27,7 @@ class PropertyTest < Minitest::Test
   def test_numbers_come_with_their_unit_or_without_and_keep_to_their_range
     size = Property.number("text_size_px", "text size", 8..200, 25, unit: "px")
     assert_read size, "30" => 30, "30 px" => 30, " 30px " => 30, "29,6" => 30, 8 => 8, 200.4 => 200, "7.4" => :refused, 7 => :refused, "201" => :refused, "" => :refused,
-                      "many" => :refused, nil => :refused, Float::NAN => :refused, Float::INFINITY => :refused, [30] => :refused
+      "many" => :refused, nil => :refused, Float::NAN => :refused, Float::INFINITY => :refused, [30] => :refused
     assert_equal "Text size goes from 8 px to 200 px.", assert_raises(Bavard::Error) { size.read("900") }.message
     assert_equal "Text size is a number from 8 px to 200 px.", assert_raises(Bavard::Error) { size.read("x") }.message
     assert_equal({name: "text_size_px", label: "Text size", kind: :number, default: 25, min: 8, max: 200, unit: "px", digits: 0}, size.field)
@@ -47,13 +47,13 @@ class PropertyTest < Minitest::Test
 
   def test_a_switch_is_on_or_off
     assert_read Property.switch("on", "in force", true), true => true, "on" => true, "YES" => true, "1" => true, 1 => true, "true" => true,
-                                                         false => false, "off" => false, "" => false, "no" => false, 0 => false, nil => false, "maybe" => :refused, 2 => :refused
+      false => false, "off" => false, "" => false, "no" => false, 0 => false, nil => false, "maybe" => :refused, 2 => :refused
   end
 
   def test_colours_are_hexadecimal_or_one_of_the_shows
     colour = Property.colour("plate_colour", "plate", "#101418")
     assert_read colour, "#F3B634" => "#f3b634", "f3b634" => "#f3b634", "#fb3" => "#ffbb33", "house:accent" => "house:accent",
-                        "house:" => :refused, "house:A" => :refused, "red" => :refused, "#12" => :refused, "#1234567" => :refused, "#f3b634; x" => :refused, "" => :refused
+      "house:" => :refused, "house:A" => :refused, "red" => :refused, "#12" => :refused, "#1234567" => :refused, "#f3b634; x" => :refused, "" => :refused
     assert_equal ["the show’s accent", "#f3b634"], [colour.write("house:accent"), colour.write("#f3b634")]
   end
 
@@ -100,7 +100,7 @@ class PropertyTest < Minitest::Test
   def test_rows_have_the_same_fields_each_and_what_is_not_said_is_as_it_comes
     rows = Property.rows("colours", "colours by role", [Property.choice("role", "role", %w[host bot], "host"), Property.colour("colour", "colour", "#ffffff")], 2)
     assert_read rows, [] => [], [{}] => [{"role" => "host", "colour" => "#ffffff"}], [{"role" => "bot", "more" => 1}] => [{"role" => "bot", "colour" => "#ffffff"}],
-                      [{}, {}, {}] => :refused, ["x"] => :refused, "x" => :refused, [{"role" => "x"}] => :refused
+      [{}, {}, {}] => :refused, ["x"] => :refused, "x" => :refused, [{"role" => "x"}] => :refused
     assert_equal ["1 row", "0 rows"], [rows.write([{}]), rows.write([])]
     assert_equal [2, %w[role colour]], [rows.field[:most], rows.field[:fields].map { |field| field[:name] }]
   end

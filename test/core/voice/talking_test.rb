@@ -144,7 +144,7 @@ class TalkingTest < Minitest::Test
   def test_loudness_rises_faster_than_it_falls
     talking = Talking.new
     50.times { |step| talking.level(step * 20, -70) }
-    rising = Array.new(10) { |step| talking.level(1000 + (step * 20), -10) && nil || talking.loudness }
+    rising = Array.new(10) { |step| (talking.level(1000 + (step * 20), -10) && nil) || talking.loudness }
     assert_equal rising.sort, rising
     loud = talking.loudness
     5.times { |step| talking.level(1200 + (step * 20), -40) }

@@ -23,6 +23,8 @@ module Mutation
     }.freeze
 
     NOTHING = %i[nil false].freeze
+    # As the parser calls them, and what stands there then.
+    SWITCHED = {"true" => "false", "false" => "true"}.transform_keys(&:to_sym).freeze
 
     # @param file [String] path, as it is to be named
     # @param source [String]
@@ -77,7 +79,7 @@ module Mutation
       case node.type
       when :send, :csend then other_call(node)
       when :int then put(node.loc.expression, (node.children.first + 1).to_s)
-      when :true, :false then put(node.loc.expression, node.type == :true ? "false" : "true")
+      when *SWITCHED.keys then put(node.loc.expression, SWITCHED.fetch(node.type))
       when :and then put(node.loc.operator, "||")
       when :or then put(node.loc.operator, "&&")
       when :if then turned(node.children.first)

@@ -47,7 +47,7 @@ module Mutation
 
     def files_of(place)
       path = File.join(LIB, place)
-      File.file?(path) ? [path] : Dir[File.join(path, "**/*.rb")].sort
+      File.file?(path) ? [path] : Dir[File.join(path, "**/*.rb")]
     end
 
     def mutants_in(files) = files.flat_map { |file| Mutants.new(file.delete_prefix(LIB), File.read(file)).all }

@@ -60,7 +60,7 @@ module Suite
 
       text = File.read(test)
       changed.any? do |file|
-        page = file.match(PAGES)&.captures&.compact&.first or next
+        page = PAGES.match(file).to_a.drop(1).compact.first or next
         EVERYWHERE.include?(page) || text.include?(ADDRESSES.fetch(page, "/#{page}"))
       end
     end

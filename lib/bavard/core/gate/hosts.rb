@@ -45,7 +45,7 @@ module Bavard
         def maybe?(folded)
           return true if folded.include?(".") || WORDS_OF_ONE.any? { |word| folded.include?(word) }
 
-          folded.match?(SIGN) && SIGNS_OF_ONE.any? { |sign| folded.include?(sign) }
+          folded.match?(SIGN) && (SIGNS_OF_ONE.any? { |sign| folded.include?(sign) } || folded.match?(SCHEME))
         end
 
         # @param text [String]
