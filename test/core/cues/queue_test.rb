@@ -13,7 +13,7 @@ class CueQueueTest < Minitest::Test
   def queue(**settings) = @queue = Queue.new(Queue::Settings.new(**Queue::CALM.to_h, gap_ms: 0, **settings))
   def add(id, cue_id = "c#{id}", now_ms: 0, **more) = @queue.add(event(id), cue(cue_id), now_ms, joins: false, length_ms: 1000, **more)
   def ids = @queue.waiting.map { |one| one.events.first.id }
-  def begun(now_ms) = @queue.advance(now_ms).last&.events&.first&.id
+  def begun(now_ms) = @queue.advance(now_ms).last.then { |one| one && one.events.first.id }
 
   def test_while_it_is_paused_nothing_begins_what_plays_ends_and_the_order_stays
     queue

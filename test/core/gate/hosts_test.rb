@@ -9,46 +9,46 @@ class HostsTest < Minitest::Test
   Fold = Bavard::Core::Gate::Words::Fold
 
   def found(text, hidden: true) = Hosts.in(text, Fold.text(text), hidden:)
-  def open(text) = found(text, hidden: false).map(&:ascii)
+  def openly(text) = found(text, hidden: false).map(&:ascii)
   def hidden(text) = found(text).select(&:hidden).map { |host| host.written.strip }
   def maybe?(text) = Hosts.maybe?(Fold.text(text))
 
   def test_openly_with_where_it_stands
     host = found("see https://www.reedmere.example/hides?x=1 today").first
     assert_equal ["https://www.reedmere.example/hides?x=1", "www.reedmere.example", false, 4, 42], [host.written, host.ascii, host.hidden, host.from, host.to]
-    assert_equal ["a.reedmere.example", "marsh.example"], open("a.reedmere.example,marsh.example:8080/x")
+    assert_equal ["a.reedmere.example", "marsh.example"], openly("a.reedmere.example,marsh.example:8080/x")
   end
 
   def test_numbers_are_hosts_where_somebody_would_go_there
-    assert_equal %w[192.168.0.7 10.0.0.1], open("http://192.168.0.7/x or 10.0.0.1:80")
-    assert_empty open("version 1.2.3.4 is out, 12.11.2026 as well")
+    assert_equal %w[192.168.0.7 10.0.0.1], openly("http://192.168.0.7/x or 10.0.0.1:80")
+    assert_empty openly("version 1.2.3.4 is out, 12.11.2026 as well")
   end
 
   def test_names_of_other_scripts_are_told_as_the_net_knows_them_and_as_people_read_them
     host = found("schau bei röhricht.example vorbei").first
     assert_equal ["xn--rhricht-90a.example", "röhricht.example"], [host.ascii, host.shown]
-    assert_equal ["reedmere.example"], open("reedmere。example")
+    assert_equal ["reedmere.example"], openly("reedmere。example")
   end
 
   def test_what_is_no_host_is_none
     ["the end.In the marsh", "so it is.it was", "1.5 km", "e.g.", "mail ann@reedmere.example", "file.of.mine", "...", "a.b"].each do |text|
-      assert_empty open(text), text
+      assert_empty openly(text), text
     end
   end
 
   def test_a_short_word_as_ending_counts_where_it_can_be_nothing_else
-    assert_empty open("reedmere.in")
-    assert_equal ["reedmere.in"], open("https://reedmere.in")
-    assert_equal ["www.reedmere.in"], open("www.reedmere.in")
-    assert_equal ["reedmere.in"], open("reedmere.in/log")
-    assert_equal ["hides.reedmere.in"], open("hides.reedmere.in")
-    assert_equal ["reedmere.in"], open("REEDMERE.IN/x")
+    assert_empty openly("reedmere.in")
+    assert_equal ["reedmere.in"], openly("https://reedmere.in")
+    assert_equal ["www.reedmere.in"], openly("www.reedmere.in")
+    assert_equal ["reedmere.in"], openly("reedmere.in/log")
+    assert_equal ["hides.reedmere.in"], openly("hides.reedmere.in")
+    assert_equal ["reedmere.in"], openly("REEDMERE.IN/x")
   end
 
   def test_dots_that_are_spelled_out_or_set_apart
     ["reedmere (dot) example", "reedmere[.]example", "reedmere dot example", "reedmere punkt com", "reedmere { dot } com", "reedmere . com", "reedmere ,com", "www reedmere com"].each do |text|
       assert_equal [text], hidden(text), text
-      assert_empty open(text), text
+      assert_empty openly(text), text
     end
   end
 
@@ -70,7 +70,7 @@ class HostsTest < Minitest::Test
   end
 
   def test_a_first_look_misses_none_of_them
-    ["reedmere.example", "reedmere dot example", "reedmere (dot) com", "https : / / reedmere", "x ,com", "www reedmere com", "reedmere punkt com"].each do |text|
+    ["reedmere.example", "reedmere dot example", "reedmere (dot) com", "https : / / reedmere", "reedmere ,com", "www reedmere com", "reedmere punkt com"].each do |text|
       assert_predicate found(text), :any?, text
       assert maybe?(text), text
     end
