@@ -49,6 +49,14 @@ class BrowserTest < Minitest::Test
     @oxbow ||= RunningOxbow.new(pace:).start.tap { |oxbow| @started << oxbow }
   end
 
+  # How many times slower than it is a browser is made, to see what rests on its pace.
+  SLOW = ENV.fetch("SLOW", "1").to_f
+
+  def visit(...)
+    page.driver.browser.page.command("Emulation.setCPUThrottlingRate", rate: SLOW) if SLOW > 1
+    super
+  end
+
   # By mouse and keyboard, as a new host does.
   def make_account(email: "host#{rand(1_000_000)}@reedmere.example", show: "Test watch")
     visit "/account/login"
