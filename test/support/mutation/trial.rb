@@ -87,10 +87,15 @@ module Mutation
       owner = Object.const_get("::#{mutant.owner}")
       place = mutant.singleton ? owner.singleton_class : owner
       visible = %i[private protected public].find { |kind| place.public_send("#{kind}_method_defined?", mutant.name) }
-      function = owner.instance_of?(Module) && !mutant.singleton && owner.singleton_class.method_defined?(mutant.name, false)
+      function = owner.instance_of?(Module) && !mutant.singleton && function?(owner, mutant.name)
       owner.class_eval(mutant.source, mutant.file, mutant.first_line)
       owner.send(:module_function, mutant.name) if function
       place.send(visible, mutant.name) if visible && !function
+    end
+
+    # Public or private: both are copies that the owner's own method no longer changes.
+    def function?(owner, name)
+      owner.singleton_class.then { |own| own.method_defined?(name, false) || own.private_method_defined?(name, false) }
     end
 
     def passes?(seen)
