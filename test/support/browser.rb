@@ -53,7 +53,9 @@ class BrowserTest < Minitest::Test
   SLOW = ENV.fetch("SLOW", "1").to_f
 
   def visit(...)
-    page.driver.browser.page.command("Emulation.setCPUThrottlingRate", rate: SLOW) if SLOW > 1
+    tab = page.driver.browser.page
+    hear_console(tab)
+    tab.command("Emulation.setCPUThrottlingRate", rate: SLOW) if SLOW > 1
     super
   end
 
@@ -144,12 +146,21 @@ class BrowserTest < Minitest::Test
 
   private
 
+  # For whoever reads of a failure: what pages said to their console.
+  def hear_console(tab)
+    @heard ||= {}.compare_by_identity
+    @heard[tab] ||= tab.on("Runtime.consoleAPICalled") do |told, *|
+      (@console ||= []) << told["args"].map { |one| one["value"] || one["description"] }.join(" ")
+    end || true
+  end
+
   def picture_of_failure
     folder = File.join(TestDatabase::PROJECT, "tmp/failures")
     FileUtils.mkdir_p(folder)
     page.driver.browser.screenshot(path: File.join(folder, "#{name}.png"))
     FileUtils.cp(@app.log, File.join(folder, "#{name}.log"))
     warn "\n#{name}: the application's last words:", File.readlines(@app.log).last(12)
+    warn "#{name}: the console:", @console.last(12) if @console
     Capybara.instance_variable_get(:@session_pool)&.each_value { |session| warn "#{name}: #{page_state(session)}" }
   rescue StandardError => error
     warn "no picture of the failure: #{error.class}"

@@ -78,7 +78,10 @@ module Bavard
 
       # @return [Hash, nil] cues and queue
       def cues(given)
-        Core::Cues::Settings.read(given).slice(*SHEET) if given.is_a?(Hash)
+        return unless given
+        raise TypeError unless given.is_a?(Hash) && given["cues"].is_a?(Array) && given["cues"].all?(Hash)
+
+        Core::Cues::Settings.read(given).slice(*SHEET)
       rescue KeyError, TypeError, NoMethodError, ArgumentError
         raise Error.new("Its cue sheet cannot be read.", field: "cues")
       end
@@ -101,6 +104,7 @@ module Bavard
       # @return [Hash, nil] as it is given, once it has been a gate
       def gate(given)
         return unless given
+        raise TypeError unless given.is_a?(Hash) && given["sets"].is_a?(Array)
 
         Core::Gate::Settings.read(given).merge("brake" => nil)
       rescue KeyError, TypeError, NoMethodError, ArgumentError

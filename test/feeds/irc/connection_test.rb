@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "openssl"
+require_relative "../../support/own_ports"
 require_relative "../../support/feed_probe"
 require_relative "../../support/minimal_irc"
 require_relative "../../support/plain"
@@ -140,7 +141,7 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_port_where_nothing_listens_is_said_to_be_so
-    @probe = FeedProbe.irc("irc://127.0.0.1:#{Bavard::Start::Ports.spare}/#x").start
+    @probe = FeedProbe.irc("irc://127.0.0.1:#{OwnPorts.one}/#x").start
     wait_for("the reason") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "Nothing answers at 127.0.0.1"
   end

@@ -2,6 +2,7 @@
 
 require "minitest/autorun"
 require "tmpdir"
+require_relative "../../support/own_ports"
 require_relative "../../support/feed_probe"
 require_relative "../../../lib/bavard/start/ports"
 
@@ -29,7 +30,7 @@ class OrdinaryServerTest < Minitest::Test
   def setup
     raise "bin/setup dev installs Debian's package ngircd" unless File.executable?(PROGRAM)
 
-    @port = Bavard::Start::Ports.spare
+    @port = OwnPorts.one
     @folder = Dir.mktmpdir("ngircd")
     File.chmod(0o755, @folder)
     settings = File.join(@folder, "ngircd.conf")
