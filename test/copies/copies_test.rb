@@ -35,7 +35,8 @@ class CopiesTest < Minitest::Test
   end
 
   def test_with_its_files_as_a_zip
-    zipped = Copies::Writing.zip("stage", stage(picture: FILE), [["picture", FILE], ["font", FILE]]) { |sort, _id| "bytes of a #{sort}" if sort == "picture" }
+    bytes = {"picture" => "bytes of a picture"}
+    zipped = Copies::Writing.zip("stage", stage(picture: FILE), [["picture", FILE], ["font", FILE]]) { |sort, _id| bytes[sort] }
     read(zipped) do |reading|
       assert_equal [["picture", FILE]], reading.files
       assert reading.brings?("picture", FILE)
@@ -92,7 +93,7 @@ class CopiesTest < Minitest::Test
     stages = [[], nil, "x", ["x"], [show["stages"][0]] * (Copies::ShowDocument::MOST_STAGES + 1)]
     stages.each { |value| assert_equal "stages", refused_show(stages: value).field, value.inspect[0, 40] }
     [7, "x", [], {"sets" => 7}, {"other" => 1}].each { |value| assert_equal "gate", refused_show(gate: value).field, value.inspect }
-    [7, "x", {"cues" => 7}, {"cues" => [7]}].each { |value| assert_equal "cues", refused_show(cues: value).field, value.inspect }
+    [{"cues" => 7}, {"cues" => [7]}].each { |value| assert_equal "cues", refused_show(cues: value).field, value.inspect }
     assert_equal "rules", refused_show(gate: {"sets" => [{"name" => "A", "rules" => 7}]}).field
   end
 

@@ -78,8 +78,8 @@ module Bavard
 
       # @return [Hash, nil] cues and queue
       def cues(given)
-        return unless given
-        raise TypeError unless given.is_a?(Hash) && given["cues"].is_a?(Array) && given["cues"].all?(Hash)
+        return unless given.is_a?(Hash)
+        raise TypeError unless given["cues"].is_a?(Array) && given["cues"].all?(Hash)
 
         Core::Cues::Settings.read(given).slice(*SHEET)
       rescue KeyError, TypeError, NoMethodError, ArgumentError
