@@ -7,7 +7,7 @@ require "vips"
 require_relative "processes"
 
 Capybara.register_driver(:bavard) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 30,
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
     process_timeout: 60, js_errors: true, browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
@@ -17,7 +17,7 @@ Capybara.register_driver(:bavard) do |app|
     })
 end
 Capybara.default_driver = :bavard
-Capybara.default_max_wait_time = 15
+Capybara.default_max_wait_time = 40
 Capybara.run_server = false
 Capybara.enable_aria_label = true
 

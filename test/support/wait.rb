@@ -2,7 +2,8 @@
 
 # Waits for a condition, never for a time.
 module Wait
-  LIMIT_S = 20
+  # Not how long something takes, but how long a machine that others use may need for it.
+  LIMIT_S = 60
 
   # @yield until it gives something true
   # @return what it gave

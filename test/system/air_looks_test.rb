@@ -97,7 +97,7 @@ class AirLooksTest < PreparedTest
     stands("running 1")
     delays = evaluated("[...document.querySelectorAll('.line')].reverse().map((line) => { const { delay, duration } = line.getAnimations()[0].effect.getTiming(); return [delay, duration]; })")
     assert_operator delays[1][0], :>, delays[0][0]
-    on_screen { assert_no_selector ".line:not([hidden])", text: "running 0", wait: 20 }
+    on_screen { assert_no_selector ".line:not([hidden])", text: "running 0" }
   end
 
   def test_newest_at_the_left_and_at_the_right
@@ -143,7 +143,7 @@ class AirLooksTest < PreparedTest
     find("label", text: "Visit", exact_text: true).click
     click_on "Rehearse"
     within_frame(find("#draft")) do
-      assert_selector "[data-piece=chat1] .line[data-event] .event", text: "came with 64 viewers", wait: 20
+      assert_selector "[data-piece=chat1] .line[data-event] .event", text: "came with 64 viewers"
       assert_no_selector "[data-piece=chat2] .line[data-event]"
     end
   end

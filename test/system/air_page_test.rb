@@ -77,7 +77,7 @@ class AirPageTest < PreparedTest
       wait_for("a script to fail") { evaluate_script("performance.getEntriesByType('resource').some((one) => one.name.endsWith('/voices_piece.js'))") }
       assert_no_selector ".line"
       page.driver.browser.page.command("Network.setBlockedURLs", urls: [])
-      assert_selector ".line", text: "hello", wait: 15
+      assert_selector ".line", text: "hello"
     end
   end
 

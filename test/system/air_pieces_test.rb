@@ -83,7 +83,7 @@ class AirPiecesTest < PreparedTest
     on_the_stage
     files = %w[one two].map { |name| File.join(Dir.mktmpdir, "#{name}.svg").tap { |path| File.write(path, Drawings.svg("<rect width='40' height='40' fill='#{name == "one" ? "red" : "blue"}'/>")) } }
     attach_file("Add pictures", files, make_visible: true)
-    assert_selector ".file-item", count: 2, wait: 30
+    assert_selector ".file-item", count: 2
     2.times { |index| fill_in "Seconds of picture #{index + 1}", with: "1\t" }
     wait_for("the seconds") { draft_piece("picture1")["pictures"].map { |row| row["seconds"] } == [1, 1] }
     click_on "Put on air"
@@ -100,7 +100,7 @@ class AirPiecesTest < PreparedTest
     air({"kind" => "video", "width" => 500, "height" => 400})
     on_the_stage
     attach_file("Choose a film", path, make_visible: true)
-    assert_text "A film is there.", wait: 40
+    assert_text "A film is there."
     click_on "Put on air"
     on_screen { assert_selector "video[src$='.webm']" }
     wait_for("the film to play") { evaluated("document.querySelector('video').currentTime > 0 && !document.querySelector('video').paused") }

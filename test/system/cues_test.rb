@@ -69,11 +69,11 @@ class CuesBrowserTest < SkeinBrowserTest
       assert_selector ".alert .alert-message", text: "<i>for</i> a nest box"
       assert_selector ".alert img.alert-picture"
     end
-    on_screen { assert_no_selector ".alert", wait: 15 }
+    on_screen { assert_no_selector ".alert" }
     fire("subscription")
-    on_screen { assert_selector ".alert-words", text: "subscribed", wait: 10 }
+    on_screen { assert_selector ".alert-words", text: "subscribed" }
     fire("renewal")
-    on_screen { assert_selector ".alert-words", text: "renewed, 12 months now", wait: 15 }
+    on_screen { assert_selector ".alert-words", text: "renewed, 12 months now" }
   end
 
   # Until it is kept.
@@ -199,7 +199,7 @@ class CuesBrowserTest < SkeinBrowserTest
       click_on "On the screens"
       assert_text "Plays “Tips”."
     end
-    on_screen { assert_selector ".alert-words", text: "gave 6.00 EUR", wait: 10 }
+    on_screen { assert_selector ".alert-words", text: "gave 6.00 EUR" }
   end
 
   def test_a_moderator_sees_the_queue_in_the_prompter_and_directs_it

@@ -28,7 +28,7 @@ class GatheringsBrowserTest < PreparedTest
     attach_file "Picture of Heron_House", File.expand_path("../../demo/pictures/cast/teo.svg", __dir__), make_visible: true
     assert_selector ".fellow-picture img"
     attach_file "A clip of Heron_House", clip, make_visible: true
-    assert_selector ".fellow-clips .chip", text: "clip", wait: 30
+    assert_selector ".fellow-clips .chip", text: "clip"
     server.say("ann", "!hello heron_house")
     on_screen { assert_no_selector ".shout" }
     mod_says("!hello @heron_house")

@@ -22,7 +22,7 @@ class StagePiecesTest < PreparedTest
   def test_a_moved_piece_comes_to_rest_at_the_middle_of_the_stage_and_says_so
     prepare
     on_the_stage
-    hold_and_move(hand("chat1"), (960 - 500) + 4, 0) { assert_selector ".guide.v", minimum: 1, wait: 5 }
+    hold_and_move(hand("chat1"), (960 - 500) + 4, 0) { assert_selector ".guide.v", minimum: 1 }
     wait_for("the piece in the middle") { place[0] == 560 }
     assert_no_selector ".guide", visible: true
     press(:ctrl, "z")

@@ -54,14 +54,17 @@ module Bavard
           (((((hours.to_i * 60) + minutes.to_i) * 60) + seconds.to_i) * 1000) + thousandths.to_i
         end
 
-        # At blanks, each about as long as the others.
+        # At blanks, each about as long as the others: none is one word that is left over.
         def pieces(sentence)
           return [sentence] if sentence.length <= LONGEST
 
-          wanted = (sentence.length / (sentence.length / LONGEST.to_f).ceil.to_f).ceil
+          even = sentence.length.fdiv((sentence.length / LONGEST.to_f).ceil)
+          said = 0
           parts = sentence.split.each_with_object([+""]) do |word, made|
-            made << +"" if made.last.length + word.length + 1 > wanted && !made.last.empty?
+            full = said + (word.length / 2.0) > even * made.size || made.last.length + word.length >= LONGEST
+            made << +"" if full && !made.last.empty?
             made.last << (made.last.empty? ? "" : " ") << word
+            said += word.length + 1
           end
           parts.flat_map { |part| part.scan(/.{1,#{LONGEST}}/o) }
         end
