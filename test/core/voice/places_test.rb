@@ -10,7 +10,12 @@ class VoicePlacesTest < Minitest::Test
 
   PIECE = {"shown" => "everyone", "order" => "fixed", "at_most" => 9, "lately_s" => 5, "host_first" => false}.freeze
   Talks = Struct.new(:on, :loudness) { def on? = on }
-  Rooms = Struct.new(:members)
+  # A room of these people.
+  Rooms = Class.new do
+    attr_reader :members
+
+    def initialize(members) = @members = members
+  end
 
   def member(key, number, talks: false, talked: nil, began: nil, name: key, marks: [], loud: 0.5)
     Room::Member.new(key, name, nil, marks, number, Talks.new(talks, loud), talked, began)

@@ -58,17 +58,24 @@ module Bavard
         def pieces(sentence)
           return [sentence] if sentence.length <= LONGEST
 
-          even = sentence.length.fdiv((sentence.length / LONGEST.to_f).ceil)
-          said = 0
-          parts = sentence.split.each_with_object([+""]) do |word, made|
-            full = said + (word.length / 2.0) > even * made.size || made.last.length + word.length >= LONGEST
-            made << +"" if full && !made.last.empty?
-            made.last << (made.last.empty? ? "" : " ") << word
-            said += word.length + 1
-          end
+          fewest = (sentence.length / LONGEST.to_f).ceil
+          parts = (fewest..).lazy.map { |count| even_parts(sentence, count) }
+            .find { |all| all.all? { |part| part.length <= LONGEST || !part.include?(" ") } }
           parts.flat_map { |part| part.scan(/.{1,#{LONGEST}}/o) }
         end
-        private_class_method :caption, :ms, :pieces
+
+        # A word belongs to the part that its middle is in.
+        def even_parts(sentence, count)
+          even = sentence.length.fdiv(count)
+          said = 0
+          parts = sentence.split.group_by do |word|
+            middle = said + (word.length / 2.0)
+            said += word.length + 1
+            (middle / even).floor
+          end
+          parts.values.map { |words| words.join(" ") }
+        end
+        private_class_method :caption, :ms, :pieces, :even_parts
       end
     end
   end
