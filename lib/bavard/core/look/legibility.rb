@@ -18,9 +18,6 @@ module Bavard
         LEAST_RATIO = 4.5
         # Large text needs less (WCAG 2.2 §1.4.3): 24 px, or 18.66 px where it is bold.
         LARGE_RATIO = 3.0
-        LARGE_PX = 24
-        LARGE_BOLD_PX = 18.66
-        BOLD = 700
         # Where there is no picture: the worse of black and white.
         ANYTHING = [[0, 0, 0], [255, 255, 255]].map { |rgb| Patches::Patch.new(*rgb, 0, 0, 0, 0, 1) }.freeze
         # The worst place of all: ratio, which part, and the patch behind it.
@@ -47,12 +44,6 @@ module Bavard
           ratios = @patches.map { |patch| [grounds.map { |ground| ground.ratio(written, patch.rgb) }.min, patch.many] }.sort_by(&:first)
           half = @patches.sum(&:many) / 2
           ratios.find { |_, count| (half -= count).negative? }.first
-        end
-
-        # @return [Float] what this text needs
-        def wanted_ratio
-          size = @piece["text_size_px"]
-          size >= LARGE_PX || (size >= LARGE_BOLD_PX && @piece["text_weight"] >= BOLD) ? LARGE_RATIO : LEAST_RATIO
         end
 
         def enough? = worst.ratio >= LEAST_RATIO
