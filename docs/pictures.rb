@@ -23,7 +23,8 @@ class Pictures
   def initialize(address, password)
     @address = address
     @password = password
-    @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: SIZE, timeout: 60, browser_options: OPTIONS)
+    @browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: SIZE, timeout: 60,
+      browser_options: OPTIONS)
     size(*SIZE)
   end
 
