@@ -1,12 +1,11 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require "tmpdir"
 require_relative "../../lib/bavard/start/ports"
 
 # Ports that no other test of this machine has: each block of them is locked by the process that uses it, for as long as it lives.
 module OwnPorts
-  FOLDER = File.join(Dir.tmpdir, "bavard-ports-#{Process.uid}")
+  FOLDER = "/tmp/bavard-ports-#{Process.uid}"
   RANGE = Bavard::Start::Ports::SPARE
   BLOCK = 50
 

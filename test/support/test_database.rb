@@ -2,10 +2,10 @@
 
 require "digest"
 require "pg"
-require "tmpdir"
 require_relative "../../lib/bavard/start/data_folder"
 require_relative "../../lib/bavard/start/postgres"
 require_relative "../../lib/bavard/store/database"
+require_relative "suite/memory"
 
 # A PostgreSQL for the tests of this checkout, started when the first test asks for it and stopped at the end. Each process of
 # the suite has databases of its own there, made from one that has all tables: one for shows that run in the test's own process
@@ -25,7 +25,7 @@ module TestDatabase
     @data ||= begin
       number = (number || 0) + 1
       name = "bavard-test-#{Process.uid}-#{Digest::SHA256.hexdigest(PROJECT)[0, 8]}-#{number}"
-      Bavard::Start::DataFolder.new(File.join(Dir.tmpdir, name)).take
+      Bavard::Start::DataFolder.new(File.join(Suite::Memory.root, name)).take
     rescue Bavard::Error
       number < MOST_RUNS ? retry : raise
     end

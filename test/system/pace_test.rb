@@ -54,7 +54,7 @@ class PaceTest < PreparedTest
     end
   end
 
-  def type = @type ||= Bavard::Live::FacesUnpacked.type_case(File.join(Dir.tmpdir, "bavard-test-faces"))
+  def type = @type ||= Bavard::Live::FacesUnpacked.type_case(File.join(Suite::Memory.root, "faces"))
 
   def line(text)
     said = Bavard::Core::Said.new("kestrel_ann", "kestrel_ann", nil, [], text, false, false)

@@ -3,6 +3,7 @@
 require "tmpdir"
 require_relative "../../support/lines"
 require_relative "../../support/plain"
+require_relative "../../support/suite/memory"
 require_relative "../../../lib/bavard/core/reading/pace"
 require_relative "../../../lib/bavard/core/stage/document"
 require_relative "../../../lib/bavard/live/faces_unpacked"
@@ -10,7 +11,7 @@ require_relative "../../../lib/bavard/live/faces_unpacked"
 class TypeCaseTest < Minitest::Test
   include Lines
 
-  def self.type = @type ||= Bavard::Live::FacesUnpacked.type_case(File.join(Dir.tmpdir, "bavard-test-faces"))
+  def self.type = @type ||= Bavard::Live::FacesUnpacked.type_case(File.join(Suite::Memory.root, "faces"))
 
   def type = self.class.type
 

@@ -5,24 +5,32 @@ require "open3"
 
 module Suite
   # Where there is enough of it, what tests write stays in memory: databases, browser profiles and logs that nobody reads again keep
-  # a disk busy for half of the time.
+  # a disk busy for half of the time. What one run leaves behind goes when it ends.
   module Memory
     FOLDER = "/dev/shm"
     ENOUGH_KB = 3 * 1024 * 1024
 
     module_function
 
-    def use
-      return if ENV["TMPDIR"] || !File.writable?(FOLDER) || free_kb < ENOUGH_KB
+    # @return [String] a folder for what is kept from run to run
+    def root = @root ||= File.join(plenty? ? FOLDER : "/tmp", "bavard-test-#{Process.uid}").tap { |folder| open_to_all(folder) }
 
-      ENV["TMPDIR"] = File.join(FOLDER, "bavard-test-#{Process.uid}").tap do |folder|
-        FileUtils.mkdir_p(folder)
-        FileUtils.chmod(0o1777, folder)
-      end
+    def use
+      return if ENV["TMPDIR"]
+
+      ENV["TMPDIR"] = File.join(root, "run-#{Process.pid}").tap { |folder| open_to_all(folder) }
+      began_by = Process.pid
+      at_exit { FileUtils.rm_rf(ENV.fetch("TMPDIR")) if Process.pid == began_by }
     end
 
-    def free_kb = Open3.capture2("df", "--output=avail", FOLDER).first[/\d+/].to_i
-    private_class_method :free_kb
+    def plenty? = File.writable?(FOLDER) && Open3.capture2("df", "--output=avail", FOLDER).first[/\d+/].to_i >= ENOUGH_KB
+
+    # PostgreSQL runs as another user.
+    def open_to_all(folder)
+      FileUtils.mkdir_p(folder)
+      FileUtils.chmod(0o1777, folder)
+    end
+    private_class_method :plenty?, :open_to_all
   end
 end
 
