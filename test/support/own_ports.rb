@@ -5,7 +5,7 @@ require_relative "../../lib/bavard/start/ports"
 
 # Ports that no other test of this machine has: each block of them is locked by the process that uses it, for as long as it lives.
 module OwnPorts
-  FOLDER = "/tmp/bavard-ports-#{Process.uid}"
+  FOLDER = "/tmp/bavard-ports-#{Process.uid}".freeze
   RANGE = Bavard::Start::Ports::SPARE
   BLOCK = 50
 
