@@ -13,6 +13,14 @@ class FlurryWaysTest < Minitest::Test
   FIELDS = [[1920, 1080, 40], [400, 900, 60], [64, 64, 32], [30, 30, 32], [3000, 40, 20]].freeze
   EDGES = [[20, 780], [20, 580]].freeze
 
+  # A chance that always falls in the middle.
+  EVEN = Object.new.tap { |chance| chance.define_singleton_method(:rand) { 0.5 } }
+
+  def even(way, from = nil) = Ways.path(way, EVEN, field(FIELDS.first, from))
+
+  # @return [Array] x, y and turn
+  def assert_at(expected, point) = expected.zip(point.to_a.drop(1)) { |at, now| assert_in_delta at, now, 0.1 }
+
   def field(size = FIELDS.first, from = nil) = Ways::Field.new(*size.first(2), size.last, size.last, from)
   def path(way, seed = 7, field = field()) = Ways.path(way, Random.new(seed), field)
 
@@ -96,5 +104,50 @@ class FlurryWaysTest < Minitest::Test
     heights = path("fountain").map(&:y)
     assert_operator heights.min, :<, heights.first
     assert_operator heights.last, :>=, heights.min
+  end
+
+  def test_what_drifts_crosses_from_the_right_on_one_wave
+    path = even("drift")
+    assert_at [1880, 540, 0], path.first
+    assert_at [1880 - (1840 * 3 / 14.0), 540 + (70 * Math.sin(6 * Math::PI / 14)), 0], path[3]
+    assert_at [40, 540, 0], path.last
+  end
+
+  def test_what_circles_goes_round_one_and_a_quarter_times
+    path = even("circle")
+    assert_at [960 - 621, 540, 0], path.first
+    assert_at [960, 540 - 337.5, 0], path.last
+    assert_equal 37, path.size
+  end
+
+  def test_what_swings_hangs_from_the_upper_edge_and_is_turned_by_its_line
+    path = even("swing")
+    assert_at [960 + (675 * Math.sin(1.1)), 40 + (675 * Math.cos(1.1)), -1.1 * 180 / Math::PI], path.first
+    after = 1.1 * Math.exp(-1.6)
+    assert_at [960 + (675 * Math.sin(after)), 40 + (675 * Math.cos(after)), -after * 180 / Math::PI], path.last
+  end
+
+  def test_what_bursts_goes_most_of_the_way_to_an_edge_and_slows_down
+    path = even("burst")
+    assert_at [960, 540, 0], path.first
+    assert_at [960 - (713 * (1 - (0.5**2.4))), 540, 0], path[7]
+    assert_at [960 - 713, 540, 0], path.last
+  end
+
+  def test_a_fountain_rises_as_long_as_gravity_takes_and_falls_to_the_ground
+    path = even("fountain", [0.25, 0.5])
+    assert_at [500, 540, 0], path.first
+    top = path.min_by(&:y)
+    assert_in_delta Math.sqrt(437.5) / (Math.sqrt(437.5) + Math.sqrt(937.5)), top.share, 1 / 14.0
+    assert_in_delta 102.5, top.y, 5
+    assert_at [960, 1040, 0], path.last
+  end
+
+  def test_what_falls_and_rises_sways_a_little
+    [["fall", 377.5], ["rise", 1040 - (1000 * (1 - (0.5**1.6)))]].each do |way, half|
+      path = even(way)
+      assert_at [960, way == "fall" ? 40 : 1040, 0], path.first
+      assert_at [960 + (39 * Math.sin(Math::PI * 2.2)), half, 0], path[7]
+    end
   end
 end
