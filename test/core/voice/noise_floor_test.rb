@@ -11,18 +11,18 @@ class NoiseFloorTest < Minitest::Test
 
   def hear(from_ms, to_ms, dbov) = (from_ms...to_ms).step(100) { |at_ms| @floor.hear(at_ms, dbov) }
 
-  def test_before_anything_was_heard_a_quiet_room_is_supposed = assert_equal(-60.0, @floor.dbov)
+  def test_before_anything_was_heard_a_quiet_room_is_supposed = assert_in_delta(-60.0, @floor.dbov)
 
   def test_the_first_word_is_not_yet_noise
     hear(0, 1000, -20)
-    assert_equal(-44.0, @floor.dbov)
+    assert_in_delta(-44.0, @floor.dbov)
   end
 
   def test_after_three_seconds_what_never_ends_is_noise_as_far_as_noise_goes
     hear(0, 2500, -20)
-    assert_equal(-44.0, @floor.dbov)
+    assert_in_delta(-44.0, @floor.dbov)
     hear(2500, 2600, -20)
-    assert_equal(-32.0, @floor.dbov)
+    assert_in_delta(-32.0, @floor.dbov)
   end
 
   def test_it_is_a_little_above_the_least_of_the_last_three_seconds
@@ -36,7 +36,7 @@ class NoiseFloorTest < Minitest::Test
 
   def test_no_room_is_quieter_than_a_good_microphone
     hear(0, 500, -127)
-    assert_equal(-75.0, @floor.dbov)
+    assert_in_delta(-75.0, @floor.dbov)
   end
 
   def test_whoever_was_away_for_long_is_listened_to_anew
@@ -44,6 +44,6 @@ class NoiseFloorTest < Minitest::Test
     @floor.hear(2900 + 10_000, -20)
     assert_equal(-58, @floor.dbov)
     @floor.hear(12_900 + 10_001, -20)
-    assert_equal(-44.0, @floor.dbov)
+    assert_in_delta(-44.0, @floor.dbov)
   end
 end
