@@ -97,11 +97,40 @@ class LegibilityTest < Minitest::Test
   end
 
   def test_what_is_no_grid_is_refused
-    ["", "x", [4, 2].pack("nn"), [4, 2].pack("nn") + ("x" * 23)].each { |bytes| assert_raises(Bavard::Error) { Patches.read(bytes) } }
+    ["", "x", [0, 0].pack("nn"), [0, 9].pack("nn"), [4, 2].pack("nn"), [4, 2].pack("nn") + ("x" * 23)].each { |bytes| assert_raises(Bavard::Error) { Patches.read(bytes) } }
   end
 
   def test_without_a_picture_the_worse_of_black_and_white_counts
     assert_in_delta Legibility.new(piece("text_colour" => "#ffffff", "plate_opacity" => 50, "names" => "none")).worst.ratio,
       Legibility.new(piece("text_colour" => "#ffffff", "plate_opacity" => 50, "names" => "none"), []).worst.ratio, 0.001
+  end
+
+  def test_patches_are_counted_where_a_piece_touches_them_and_tell_where_they_lie
+    under = on([90, 0, 120, 100])
+    assert_equal [[0, 0], [200, 0]], under.map { |patch| [patch.x, patch.y] }
+    assert_equal [2, 1], under.map(&:many)
+    assert_equal [[100, 100]], under.map { |patch| [patch.width, patch.height] }.uniq
+    assert_equal 4, on([0, 0, 400, 100]).sum(&:many)
+    assert_equal 8, on([0, 0, 400, 100.1]).sum(&:many)
+    assert_equal 8, on([-900, -900, 5000, 5000]).sum(&:many)
+  end
+
+  def test_colours_hardly_apart_are_one
+    cells = [[8, 16, 24], [15, 23, 31], [16, 16, 24], [8, 24, 24], [8, 16, 32]]
+    grid = Patches.read([5, 1].pack("nn") + cells.flatten.pack("C*"))
+    assert_equal [2, 1, 1, 1], grid.under([0, 0, 50, 10], on: [50, 10]).map(&:many)
+  end
+
+  def test_half_of_the_text_reads_at_least_so_well
+    bare = piece("plate_for" => "none", "names" => "none", "text_colour" => "#ffffff")
+    dark = Colour.parse("#ffffff").contrast_ratio(Colour.parse("#0a0c14"))
+    bright = Colour.parse("#ffffff").contrast_ratio(Colour.parse("#faf0e6"))
+    assert_in_delta dark, Legibility.new(bare, on([0, 0, 250, 100])).usual, 0.01
+    assert_in_delta bright, Legibility.new(bare, on([150, 0, 250, 100])).usual, 0.01
+  end
+
+  def test_large_letters_need_less_and_less_is_poor
+    word = ->(colour) { Legibility.new(piece("plate_opacity" => 100, "plate_colour" => "#000000", "names" => "none", "text_colour" => colour)).word }
+    assert_equal %w[good fair poor], ["#808080", "#666666", "#505050"].map(&word)
   end
 end

@@ -25,7 +25,8 @@ module Bavard
         # @raise [Bavard::Error]
         def self.read(bytes)
           width, height = bytes.unpack("nn")
-          raise Error, "That is no grid of a picture." unless height && bytes.bytesize == HEAD_BYTES + (width * height * CHANNELS)
+          patches = height ? width * height : 0
+          raise Error, "That is no grid of a picture." unless patches.positive? && bytes.bytesize == HEAD_BYTES + (patches * CHANNELS)
 
           new(width, height, bytes.byteslice(HEAD_BYTES..).bytes)
         end
