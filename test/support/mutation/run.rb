@@ -94,11 +94,13 @@ module Mutation
     end
 
     def report(told)
+      not_tried, told = told.partition { |_, what| what == :at_load }
       survived = told.reject { |_, what| what == :killed }
       survived.sort_by { |mutant, _| [mutant.file, mutant.line] }.each { |mutant, what| puts "#{what == :unseen ? "unseen  " : "survived"}  #{mutant}" }
       puts "", by_folder(told), ""
       puts format("%d mutants, %d survived (%.1f %%), %d of them in methods no test calls", told.size, survived.size,
-        survived.size * 100.0 / told.size, survived.count { |_, what| what == :unseen })
+        survived.size * 100.0 / [told.size, 1].max, survived.count { |_, what| what == :unseen })
+      puts "#{not_tried.size} more are in methods that run only while files are loaded, where they cannot be tried." if not_tried.any?
       true
     end
 

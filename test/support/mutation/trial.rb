@@ -22,6 +22,7 @@ module Mutation
       Coverage.start(methods: true)
       files.each { |file| require file }
       @lib = lib
+      @at_load = calls.select { |_, count| count.positive? }
       @seen = {}
     end
 
@@ -34,10 +35,10 @@ module Mutation
       failed
     end
 
-    # @return [Symbol] :killed, :survived or :unseen
+    # @return [Symbol] :killed, :survived, :unseen or :at_load, which cannot be tried: it was over before a test could begin
     def of(mutant)
-      tests = @seen[[File.join(@lib, mutant.file), mutant.first_line]]
-      return :unseen unless tests
+      place = [File.join(@lib, mutant.file), mutant.first_line]
+      tests = @seen[place] or return @at_load.key?(place) ? :at_load : :unseen
 
       answer = in_child(LONGEST_S) do
         $stderr.reopen(File::NULL)
