@@ -66,6 +66,14 @@ class StandingsTest < Minitest::Test
     assert_operator all.largest(%w[tip], "EUR").size, :<, people.size
   end
 
+  def test_who_did_something_of_a_kind_is_known_for_that_kind_alone
+    all = standings(event("follow", "ann", 5), event("tip", "ben", 6, amount: euros(3)))
+    assert all.known?("follow", "ann")
+    assert all.known?("tip", "ben")
+    refute all.known?("tip", "ann")
+    refute all.known?("follow", "ben")
+  end
+
   def test_a_person_is_called_as_they_were_called_last
     all = standings(event("follow", "ann", 5, name: "Ann II"), event("follow", "ann", 2, name: "Ann"))
     assert_equal [["Ann II", ""]], rows(all)

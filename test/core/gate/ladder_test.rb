@@ -45,6 +45,8 @@ class LadderTest < Minitest::Test
     assert_predicate judge("hi", rule, memory: memory(entry.new("mudlark7", 99))), :pass?
     assert_predicate judge("hi", rule, memory: memory(entry.new("mudlark7", nil, 1))), :pass?
     assert_equal :drop, judge("hi", rule, memory: memory(entry.new("mudlark7", nil, 2))).action
+    assert_equal "left out as “pilot”", judge("hi", rule, memory: memory(entry.new("pilot")), login: "piI0t").findings.first.why
+    assert_equal "left out", judge("hi", rule, memory: memory(entry.new("egg thief")), login: "x9", name: "Egg Thief").findings.first.why
   end
 
   def test_bots_are_known_by_the_houses_list_the_hosts_and_the_platforms_badge

@@ -39,6 +39,14 @@ class HouseStyleTest < Minitest::Test
     end
   end
 
+  def test_colours_and_faces_that_are_no_objects_are_refused
+    read = ->(given) { Bavard::Core::Look::HouseStyle.read(Bavard::Core::Look::HouseStyle::DEFAULT.merge(given)) }
+    [nil, [], "red", 7].each do |given|
+      assert_equal "colours", assert_raises(Bavard::Error) { read.call("colours" => given) }.field
+      assert_equal "faces", assert_raises(Bavard::Error) { read.call("faces" => given) }.field
+    end
+  end
+
   def test_on_bright_pictures_a_piece_has_a_form_of_its_own
     dark = Edit.apply(@document, {"do" => "set", "piece" => "chat1", "values" => {"plate_opacity" => 40}}).document
     bright = Edit.apply(dark, {"do" => "set", "piece" => "chat1", "values" => {"form" => "bright"}}).document

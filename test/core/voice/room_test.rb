@@ -134,5 +134,6 @@ class RoomTest < Minitest::Test
     assert_equal [["odalys", "talking"], ["odalys", "silent"], ["u77", "loud"], ["u77", "face"], [nil, "talking"], ["u9", "muted"], [nil, "face"]],
       Cast.match(files, cast).map { |match| [match.member&.id, match.state] }
     assert_equal %w[silent talking], Cast.missing(cast.first)
+    assert_equal ["u77", "odalys", "u10", nil], ["ib.png", "odalys new.png", "2026 Teo Holm v3.png", "Teo Marshall.png"].map { |file| Cast.match([file], cast).first.member&.id }
   end
 end
