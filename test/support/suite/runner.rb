@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "io/wait"
 require "json"
 require "minitest"
 require_relative "report"
@@ -12,6 +13,8 @@ module Suite
   class Runner
     # A test that takes longer than that hangs: its process says where, and is ended.
     LONGEST_TEST_S = 240
+    # What cannot even say where it is, is ended after that.
+    TELLING_S = 5
     TIMES = File.expand_path("../../../tmp/test/times.json", __dir__)
     # Which folders take long, where nothing is known yet.
     SLOW = %w[start system fault].freeze
@@ -107,7 +110,7 @@ module Suite
     def end_hanging(one)
       warn "#{one.test} has been running for #{LONGEST_TEST_S} s. This is where:"
       Process.kill("QUIT", one.pid)
-      sleep 1
+      one.output.wait_readable(TELLING_S)
       Process.kill("KILL", one.pid)
     end
 

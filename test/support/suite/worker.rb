@@ -19,7 +19,7 @@ module Suite
     end
 
     def run
-      Signal.trap("QUIT") { Thread.list.each { |thread| warn "", thread.inspect, *thread.backtrace } }
+      Signal.trap("QUIT") { say_where_and_end }
       tell(:ready)
       while (file = @input.gets&.chomp)
         seconds = timed { run_file(file) }
@@ -30,6 +30,11 @@ module Suite
     end
 
     private
+
+    def say_where_and_end
+      Thread.list.each { |thread| warn "", thread.inspect, *thread.backtrace }
+      exit!
+    end
 
     def run_file(file)
       known = Minitest::Runnable.runnables.dup
