@@ -46,10 +46,16 @@ function draw(kind, files) {
 function row(kind, file) {
   const seen = { sound: soundOf, film: filmOf, picture: pictureOf }[kind](file);
   const name = field(file.name, `Name of ${file.name}`, 120, (value) => keep(kind, file, { name: value }));
-  const used = file.used.length > 0 ? make("span", "chip", icon("bell-ring"), file.used.join(", ")) : null;
+  const used = file.used.length > 0 ? usedBy(file.used.join(", ")) : null;
   const off = button("", "trash-2", () => remove(kind, file), "button plain");
   off.setAttribute("aria-label", `Take ${file.name} away`);
   return make("div", `file-row ${kind}`, ...seen, make("div", "file-about", name, facts(kind, file), used), shelfOf(kind, file), off);
+}
+
+function usedBy(cues) {
+  const chip = make("span", "chip", icon("bell-ring"), make("span", "chip-words", cues));
+  chip.title = cues;
+  return chip;
 }
 
 function field(value, label, longest, changed) {
@@ -64,9 +70,11 @@ function facts(kind, file) {
   const size = file.bytes > 1e6 ? `${(file.bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(file.bytes / 1000)} kB`;
   const length = file.seconds ? [`${file.seconds.toFixed(1)} s`] : [];
   const extent = file.width ? [`${file.width} × ${file.height}`] : [];
-  const loud = kind === "sound" ? [`${file.was.toFixed(1)} → ${file.loudness.toFixed(1)} LUFS`] : [];
+  const loud = kind === "sound" ? [`${decibels(file.was)} → ${decibels(file.loudness)} LUFS`] : [];
   return make("span", "said", [...length, ...extent, ...loud, size].join(" · "));
 }
+
+const decibels = (value) => value.toFixed(1).replace("-", "−");
 
 // A shelf is where its sounds say they stand.
 function shelfOf(kind, file) {

@@ -49,7 +49,8 @@ export class VoicesPiece extends Piece {
   }
 
   made({ i }) {
-    const one = { element: make("div", "voice"), seat: make("div", "seat plate"), face: null, name: make("bdi", "voice-name text") };
+    const one = { element: make("div", "voice"), seat: make("div", "seat plate"), face: null, called: make("span", "voice-called") };
+    one.name = make("bdi", "voice-name text", one.called);
     one.bar = make("i", "voice-bar");
     one.marks = make("span", "voice-marks");
     one.element.dataset.voice = i;
@@ -67,7 +68,7 @@ export class VoicesPiece extends Piece {
       one.face = made;
       one.seat.replaceChildren(made, one.name, one.marks);
     }
-    if (one.name.textContent !== person.n) one.name.textContent = person.n;
+    if (one.called.textContent !== person.n) one.called.textContent = person.n;
     one.name.hidden = person.n === "";
     one.element.style.setProperty("--voice", person.c);
     one.element.style.setProperty("--loud", person.l === undefined ? 1 : person.l / 10);

@@ -14,7 +14,8 @@ export const VOICE_HITS = [
 
 // piece: a voices piece
 export function voiceSpecimen(piece) {
-  const name = make("bdi", "voice-name text", { none: "", first: "Sunniva", own: "Sun" }[piece.names] ?? "Sunniva Lund");
+  const called = make("span", "voice-called", { none: "", first: "Sunniva", own: "Sun" }[piece.names] ?? "Sunniva Lund");
+  const name = make("bdi", "voice-name text", called);
   name.hidden = piece.names === "none";
   const marks = make("span", "voice-marks");
   marksOf(marks, piece.marks.slice(0, 1));

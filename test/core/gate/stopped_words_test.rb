@@ -81,6 +81,63 @@ class StoppedWordsTest < Minitest::Test
     assert_empty seen("101 at 5:07, K41207", "lol", "sol", "kal")
   end
 
+  def test_stars_stand_for_letters_where_three_others_are_there_for_each
+    assert_equal ["gr*bwit"], seen("gr*bwit g**bwit", "grubwit")
+    assert_equal ["bi*d"], seen("bi*d b*d", "bird", "bid")
+  end
+
+  def test_from_six_letters_on_one_letter_too_many_is_a_slip_on_purpose
+    assert_equal %w[bitterr bitter bbiird biiird], seen("bitterr bitter bbird biird bbiird biiird", "bitter", "bird")
+    assert_equal %w[gaggle gagggle gaaggle], seen("gaggle gagggle gaaggle gaggla gagle", "gaggle")
+  end
+
+  def test_two_letters_drawn_as_one
+    assert_equal %w[harnrner vvit], seen("harnrner rnud vvit", "hammer", "mud", "wit")
+    assert_equal %w[harnmer], seen("harnmer vv", "hammer", "w")
+    assert_empty seen("harnmar vvat", "hammer", "wit")
+  end
+
+  def test_signs_and_digits_around_a_word_are_not_of_it
+    assert_equal %w[grubwit grubwit grubwit grubwit gr|ubwit grubwit], seen("7grubwit7 grubwit99 <grubwit> **grubwit** gr|ubwit @grubwit99", "grubwit")
+  end
+
+  def test_which_parts_may_be_one_word
+    assert_equal ["g.r.u.b.w.i.t"], seen("x g.r.u.b.w.i.t x", "grubwit")
+    assert_equal ["gr,ubwit", "grubw.it", "g'r'u'b'w'i't"], seen("gr,ubwit grubw.it g'rubwit g'r'u'b'w'i't", "grubwit")
+    assert_equal ["gr/ubwit", "grub.wit"], seen("gr/ubwit grub.wit grub/wit", "grubwit")
+    assert_equal ["grub :honk: wit", "gr :a: ub :b: wit"], seen("grub :honk: wit. gr :a: ub :b: wit. grub, wit", "grubwit")
+    assert_equal ["grub \u{1FABF} wit", "grub\u{1FABF}wit"], seen("grub \u{1FABF} wit grub\u{1FABF}wit", "grubwit")
+    assert_empty seen("it's", "its")
+    assert_empty seen("grub :)wit", "grubwit")
+  end
+
+  def test_short_parts_beside_one_another_are_words_unless_there_are_three
+    seen_in = {["m ucky", "mucky"] => ["m ucky"], ["gru b wit", "grubwit"] => ["gru b wit"], ["gr ub wi t", "grubwit"] => ["gr ub wi t"],
+               ["gr ub wit", "grubwit"] => [], ["mu d", "mud"] => [], ["m ud", "mud"] => [], ["muck y", "mucky"] => []}
+    assert_equal seen_in.values, (seen_in.keys.map { |text, word| seen(text, word) })
+  end
+
+  def test_words_that_stand_on_their_head
+    assert_equal ["ʇıʍqnɹƃ"], seen("a ʇıʍqnɹƃ!", "grubwit")
+    assert_equal ["ʇᴉʍqnɹƃ", "\u05DFooɟ"], seen("ʇᴉʍqnɹƃ, \u05DFooɟ", "grubwit", "fool")
+    assert_equal "kilim is", Words::Fold.text("kılım ıs")
+  end
+
+  def test_what_characters_read_as
+    read = {"a :honk: b ab::c" => "a \u001F b ab::c", "٣४９𝟗" => "3499", "カナ" => "かな", "ﬃ Ⅷ" => "ffi viii", "bım hⅰ ｌ" => "bim hi l",
+            "siIly" => "si|ly", "Ilse" => "ilse", "e\u0301\u0301" => "e", "a\u200bb" => "ab", "ゲﾀﾞ" => "げだ"}
+    assert_equal read.values, read.keys.map { |text| Words::Fold.text(text) }
+    assert_equal ["x \u001F b", [0, 1, 2, 8, 9]], Words::Fold.mapped("x :honk: b")
+  end
+
+  # What was read before is forgotten when it is too much, never mixed up.
+  def test_more_characters_than_are_remembered
+    all = (0x4E00...0x9FFF).map { |code| [code].pack("U") }
+    read = Words::Fold.text(all.join(" "))
+    assert_equal read, Words::Fold.text(all.join(" "))
+    assert_equal all.join, read.delete(" ")
+  end
+
   def test_patterns_made_to_take_for_ever_take_no_longer_than_others
     evil = Words::Finder.new(["a*a*a*a*a*a*a*a*a*a*b", "*a?a?a?a?a?a*", "#{"a" * 58}*"])
     text = "#{"a" * 4000} #{"a " * 2000} #{"a." * 1000}"

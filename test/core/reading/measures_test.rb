@@ -153,7 +153,7 @@ class MeasuresTest < Minitest::Test
     assert_in_delta 40, voices.seat_width("")
     assert_in_delta 110, voices(faces: "none").seat_width("x" * 10)
     assert_in_delta 100, voices(names: "cut", name_width: 250).seat_width("x" * 10)
-    assert_in_delta 190, voices(sign: "guillemets").seat_width("x" * 10)
+    assert_in_delta 184, voices(sign: "guillemets").seat_width("x" * 10)
     assert_in_delta 170, voices(plate_for: "each", plate_padding_x: 50).seat_width("x" * 10)
     assert_in_delta 200, voices(text_stretch: 150).seat_width("x" * 10)
   end

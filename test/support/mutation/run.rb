@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "io/wait"
 require "open3"
 require "optparse"
@@ -14,6 +15,8 @@ module Mutation
     ROOT = File.expand_path("../../..", __dir__)
     LIB = File.join(ROOT, "lib/bavard/")
     PARTS = %w[core live relay].freeze
+    # Those that survived the last time, one a line, as they are found.
+    SURVIVORS = File.join(ROOT, "tmp/survivors.txt")
     # How often it says how far it is.
     EVERY = 100
     # Which tests are asked about which part.
@@ -24,6 +27,7 @@ module Mutation
       OptionParser.new do |options|
         options.on("--base REV") { |rev| @base = rev }
         options.on("--sample N", Integer) { |count| @sample = count }
+        options.on("--again") { @again = true }
       end.parse!(arguments)
       @places = arguments
       @jobs = ENV.fetch("JOBS", 2).to_i
@@ -32,10 +36,12 @@ module Mutation
 
     # @return [Boolean] whether there was something to mutate and nothing went wrong
     def run
-      mutants = @places.any? ? @places.flat_map { |place| mutants_in(files_of(place)) } : touched
+      mutants = chosen
       mutants = mutants.sample(@sample, random: @random) if @sample
       return puts("Nothing to mutate.") if mutants.empty?
 
+      FileUtils.mkdir_p(File.dirname(SURVIVORS))
+      @survivors = File.open(SURVIVORS, "w").tap { |file| file.sync = true }
       TestDatabase.serve
       told = mutants.group_by { |mutant| mutant.file.split("/").first }.flat_map { |part, some| try(part, some) }
       report(told)
@@ -44,6 +50,20 @@ module Mutation
     end
 
     private
+
+    def chosen
+      return survivors if @again
+      return touched if @places.empty?
+
+      @places.flat_map { |place| mutants_in(files_of(place)) }
+    end
+
+    # Those that survived the last time and still can be made.
+    def survivors
+      known = File.readlines(SURVIVORS, chomp: true)
+      files = known.map { |one| one[/\A[^:]+/] }.uniq.select { |name| there?(name) }
+      mutants_in(files.map { |name| File.join(LIB, name) }).select { |one| known.include?(one.to_s) }
+    end
 
     def files_of(place)
       path = File.join(LIB, place)
@@ -88,7 +108,9 @@ module Mutation
 
     def work(trial, left, told)
       while (mutant = left.pop)
-        told << [mutant, trial.of(mutant)]
+        what = trial.of(mutant)
+        told << [mutant, what]
+        @survivors.puts(mutant) unless %i[killed at_load].include?(what)
         warn "#{told.size} of #{@count}" if (told.size % EVERY).zero?
       end
     end

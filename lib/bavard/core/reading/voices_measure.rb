@@ -10,6 +10,7 @@ module Bavard
       class VoicesMeasure
         # Around the parts of a seat, in em, as the style sheet has them.
         GAP = 0.5
+        GUILLEMETS_GAP = 0.2
         BELOW_GAP = 0.25
         SIGN_ROOM = 0.1
         BELOW_RATIO = 1.7
@@ -76,8 +77,10 @@ module Bavard
 
         def beside(name)
           named = name_width(name)
-          [face, named.positive? ? (GAP * @size) + named : 0.0].sum
+          [face, named.positive? ? (beside_gap * @size) + named : 0.0].sum
         end
+
+        def beside_gap = @piece["sign"] == "guillemets" ? GUILLEMETS_GAP : GAP
 
         def below(name)
           @piece["name_place"] == "below" ? [name_width(name), face * BELOW_RATIO].min : 0.0

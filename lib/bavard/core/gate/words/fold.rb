@@ -22,8 +22,8 @@ module Bavard
           TURN_ENDS = "\u001D"
           # Words that stand on their head: at least one letter that only then is drawn like that, and none that cannot be.
           UPSIDE_DOWN = "ɐǝɟƃɥᴉɾʞɯɹʇʌʍʎɔ"
-          STANDING = "#{UPSIDE_DOWN}qpdbunloszxi".freeze
-          UPRIGHT = "aefghijkmrtvwycbdpqnuloszxi"
+          STANDING = "#{UPSIDE_DOWN}qpdbunloszxiı\u05DF".freeze
+          UPRIGHT = "aefghijkmrtvwycbdpqnuloszxiil"
           ON_ITS_HEAD = /(?<![[:alpha:]])[#{STANDING}]*[#{UPSIDE_DOWN}][#{STANDING}]*(?![[:alpha:]])/
           # Where all letters are that stand on their head.
           RARE = /[\u0180-\u02AF\u1D00-\u1DBF]/
