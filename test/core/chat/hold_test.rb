@@ -76,12 +76,44 @@ class HoldTest < Minitest::Test
     assert_equal [1], released(hold, 6000)
   end
 
+  def test_other_settings_count_only_for_what_they_are_about
+    hold = hold(4000, leaves: 20_000)
+    hold.add(line(1), now_ms: 0)
+    hold.add(line(2), now_ms: 0, waits: true)
+    hold.advance(3000)
+    hold.settings = Hold::Settings.new(4000, {"moderator" => 0}, 50_000, nil)
+    assert_equal [[1, 1000], [2, 47_000]], hold.report.map { |one, _, left| [one.id, left] }
+    hold.settings = Hold::Settings.new(1000, {}, nil, nil)
+    assert_equal [[1, 0], [2, nil]], hold.report.map { |one, _, left| [one.id, left] }
+    assert_equal [[1], [2]], [released(hold, 3000), hold.each_line.map(&:id)]
+  end
+
+  def test_what_leaves_after_a_time_does_so_from_when_it_came_also_where_nothing_else_is_due
+    hold = hold(4000, leaves: 20_000)
+    hold.add(line(1), now_ms: 1000, waits: true)
+    assert_equal [21_000, [1]], [hold.next_due_ms, (1000..21_000).step(1000).flat_map { |now| hold.advance(now).left.map(&:id) }]
+  end
+
   def test_the_brake_holds_what_is_on_its_way_but_not_what_was_let_go
     hold = hold()
     [1, 2].each { |id| hold.add(line(id), now_ms: 0) }
     hold.let_go(2)
     hold.stop_all
     assert_equal [2], passing(hold, 0, 20_000)
+  end
+
+  def test_what_the_brake_holds_leaves_when_it_would_have_from_when_it_came
+    hold = hold(4000, leaves: 10_000)
+    hold.add(line(1), now_ms: 2000)
+    hold.advance(3000)
+    hold.stop_all
+    assert_equal [[1, true, 9000, 10_000]], hold.report.map { |one, *rest| [one.id, *rest] }
+    hold.advance(8000)
+    assert_equal [[], [1]], [hold.advance(11_999), hold.advance(12_000)].map { |change| change.left.map(&:id) }
+    never = hold()
+    never.add(line(1), now_ms: 0)
+    never.stop_all
+    assert_nil never.next_due_ms
   end
 
   def test_at_most_so_many_go_a_minute_and_those_that_are_too_late_leave

@@ -52,6 +52,12 @@ class IntakeFilterTest < Minitest::Test
     assert take?({"roles" => %w[moderator everyone]}, said)
   end
 
+  def test_another_piece_takes_in_the_same_or_not
+    filter = Chat::IntakeFilter.new(piece("feeds" => ["2"], "roles" => %w[host]))
+    assert filter.same?(piece("feeds" => ["2"], "roles" => %w[host], "at_most" => 3))
+    [{"feeds" => ["2"]}, {"feeds" => ["3"], "roles" => %w[host]}, {"feeds" => ["2"], "roles" => %w[host], "kinds" => %w[said]}].each { |other| refute filter.same?(piece(other)) }
+  end
+
   def test_a_test_line_is_always_taken_in
     assert take?({"kinds" => [], "roles" => %w[host], "feeds" => ["9"]}, said(origin: :test))
   end

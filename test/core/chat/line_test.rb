@@ -2,6 +2,10 @@
 
 require_relative "../../support/lines"
 require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/amount"
+require_relative "../../../lib/bavard/core/chat/attention"
+require_relative "../../../lib/bavard/core/chat/highlight"
+require_relative "../../../lib/bavard/core/gate/edits"
 
 class LineTest < Minitest::Test
   def intake(text: "hello", name: nil, history: false, time_ms: nil, login: "ann")
@@ -38,6 +42,44 @@ class LineTest < Minitest::Test
 
   def test_a_line_from_history_never_stands_from_the_future
     assert_equal 10_000, from(time_ms: 99_000, history: true).shown_at_ms
+  end
+
+  def said(**more)
+    said = Bavard::Core::Said.new("ann", "Ann", nil, [], "hi :owl:", false, false, Bavard::Core::Chat::Placed.new(:code_points, [[3, 5, "http://x/owl"]]))
+    more.each { |name, value| said[name] = value }
+    Bavard::Core::Chat::Line.from(Bavard::Core::Intake.new(:line, 1, "m1", nil, 10_000, said), id: 7)
+  end
+
+  def test_all_addresses_of_pictures_that_came_with_it
+    assert_equal ["http://x/owl"], said.addresses
+    assert_equal ["http://x/owl", "http://x/face"], said(avatar: "http://x/face").addresses
+    assert_equal ["http://x/owl", "http://x/badge"], said(badge_pictures: {"ringer/1" => "http://x/badge"}).addresses
+  end
+
+  def test_as_it_is_shown_text_name_and_emotes_are_others_and_the_line_itself_stays
+    line = said
+    shown = Bavard::Core::Gate::Shown.new("••• hi", [[4, 2, "http://x/hi"]], "A••")
+    drawn = line.as_shown(shown, nil)
+    assert_equal ["••• hi", "A••", [[:text, "••• "], [:emote, "hi", "http://x/hi"]]], [drawn.text, drawn.person.display_name, drawn.fragments]
+    assert_equal ["hi :owl:", "Ann", false, true], [line.text, line.person.display_name, line.person.covered ? true : false, drawn.person.covered]
+    assert_equal line.person.key, drawn.person.key
+    assert_same line, line.as_shown(nil, nil)
+    assert_equal "Ann", line.as_shown(Bavard::Core::Gate::Shown.new("x", [], nil), nil).person.display_name
+  end
+
+  def test_blanks_around_are_left_out_and_emotes_stay_where_they_are
+    assert_equal "a", from(text: "  a  ").text
+    said = Bavard::Core::Said.new("ann", nil, nil, [], ":owl:  :owl: ", false, false, Bavard::Core::Chat::Placed.new(:code_points, [[0, 5, "o"], [7, 5, "p"]]))
+    line = Bavard::Core::Chat::Line.from(Bavard::Core::Intake.new(:line, 1, nil, nil, 5, said), id: 1)
+    assert_equal [":owl:  :owl:", [[0, 5, "o"], [7, 5, "p"]]], [line.text, line.placed]
+  end
+
+  def test_why_a_reader_may_want_to_jump_to_it
+    kinds = ->(text, **more) { Bavard::Core::Chat::Attention.of(said(text:, emotes: nil, **more), "Odalys Fenn") }
+    assert_equal [%w[mention], %w[question], %w[question], [], %w[first], %w[supporter], %w[supporter], []],
+      [kinds["@Odalys look"], kinds["why?"], kinds["γιατί;"], kinds["see; this"], kinds["hi", first_time: true],
+        kinds["hi", badges: ["subscriber/3"]], kinds["hi", paid: Bavard::Core::Amount.own(3, "sparks")], kinds["hi", badges: ["moderator"]]]
+    assert_equal %w[mention question first], kinds["@fenn why?", first_time: true]
   end
 
   def test_a_person_is_one_whatever_case_or_width_the_login_has

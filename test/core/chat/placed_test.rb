@@ -26,6 +26,12 @@ class PlacedTest < Minitest::Test
     assert_equal [[0, 1, "duck"], [4, 5, "first"]], Placed.new(:code_points, ranges).in_code_points(TEXT)
   end
 
+  def test_of_more_emotes_than_a_line_may_have_the_first_are_drawn
+    most = Placed::MOST
+    ranges = Array.new(most + 2) { |index| [index * 2, 1, index.to_s] }
+    assert_equal ranges.first(most), Placed.new(:code_points, ranges).in_code_points("a " * (most + 2))
+  end
+
   def test_a_line_cuts_its_text_there_and_offsets_follow_what_cleaning_takes_out
     said = Bavard::Core::Said.new("ann", nil, nil, [], "  \u0007look\u0000 :owl:  ", false, false, Placed.new(:code_points, [[9, 5, "http://x/owl"]]))
     line = Bavard::Core::Chat::Line.from(Bavard::Core::Intake.new(:line, 1, nil, nil, 5, said), id: 1)

@@ -58,6 +58,20 @@ class TimelineTest < Minitest::Test
     assert_predicate shown.advance(2), :empty?
   end
 
+  def test_all_of_somebody_are_pulled_and_one_put_back_stands_again
+    shown = timeline(lines: (1..4).map { |id| line(id) })
+    standing(shown, 10)
+    shown.pull_where { |one| one.id.even? }
+    assert_equal [[2, 4], [1, 3]], [shown.advance(11).out_ids, shown.standing.map(&:id)]
+    shown.put_back(4)
+    assert_equal [[4], [1, 3, 4]], [shown.advance(12).in_lines.map(&:id), shown.standing.map(&:id)]
+  end
+
+  def test_what_is_read_stands_as_long_as_noticing_and_reading_it_takes_at_least_three_seconds
+    reading = Timeline::Settings.method(:reading_ms)
+    assert_equal [3000, 3000, 3050, 6500], [[0, 20], [30, 20], [31, 20], [100, 20]].map { |letters, speed| reading.call(letters, speed) }
+  end
+
   def test_the_same_line_counts_once
     shown = timeline
     2.times { shown.add(line(1)) }

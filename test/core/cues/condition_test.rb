@@ -80,6 +80,16 @@ class CueConditionTest < Minitest::Test
     refute condition(amount: [nil, 9]).covers?(condition(amount: [5, nil]))
   end
 
+  def test_both_ends_belong_to_what_covers_and_to_what_crosses
+    range = ->(least, most) { condition(amount: [least, most]) }
+    assert_equal [true, false, false, true], [[5, 10], [4, 10], [5, 11], [6, 9]].map { |ends| range[5, 10].covers?(range[*ends]) }
+    assert_equal [true, true, false, false], [[10, 20], [1, 5], [11, 20], [1, 4]].map { |ends| range[5, 10].meets?(range[*ends]) }
+    assert range[5, 10].meets?(condition)
+    assert condition.meets?(range[5, 10])
+    assert condition(feeds: ["3"]).meets?(condition(roles: ["host"]))
+    refute condition(feeds: ["3"]).meets?(condition(feeds: ["4"]))
+  end
+
   def test_which_can_be_met_by_the_same
     assert condition(amount: [1, 5]).meets?(condition(amount: [5, 9]))
     refute condition(amount: [1, 4]).meets?(condition(amount: [5, 9]))

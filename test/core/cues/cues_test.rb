@@ -64,6 +64,11 @@ class CuesTest < Minitest::Test
     assert_equal ["one", ["two"]], [choice.cue["id"], choice.ties]
   end
 
+  def test_no_cue_ties_with_itself_or_with_one_that_does_not_fit
+    choice = sheet(cue("no", when: {"feeds" => ["9"]}), cue("yes", when: {"feeds" => ["3"]}), cue("nor", when: {"feeds" => ["8"]})).choose(event, now_ms: 0)
+    assert_equal ["yes", []], [choice.cue["id"], choice.ties]
+  end
+
   def test_what_can_never_play_and_what_overlaps_is_found
     found = sheet(cue("odd", when: {"amount" => [9, 3]}), cue("any", when: {"amount" => [5, nil]}), cue("same", when: {"amount" => [6, nil]}),
       cue("crossing", when: {"amount" => [1, nil]}), cue("apart", "visit")).findings.to_h

@@ -59,6 +59,15 @@ class TallyTest < Minitest::Test
     ["", "soon", "25:00", "2026-12"].each { |text| assert_nil Goal.until(text), text }
   end
 
+  def test_how_fast_it_goes_and_how_long_that_takes
+    goal = {"from" => 0, "to" => 100, "since" => "broadcast"}
+    assert_equal({per_hour: 30.0, left_ms: 10_200_000}, Bavard::Core::Cues::Goal.pace(goal, 15, 1_800_000))
+    assert_equal 3_600_000, Bavard::Core::Cues::Goal.pace(goal, 15, 1_800_000, 70)[:left_ms]
+    nobody_can_say = [[2, 1_800_000], [15, 0], [100, 1_800_000]]
+    assert_equal [nil] * 3, (nobody_can_say.map { |counted, passed| Bavard::Core::Cues::Goal.pace(goal, counted, passed) })
+    assert_equal 60_000, Bavard::Core::Cues::Goal.left_ms(goal.merge("from" => 10, "to" => 4, "falls" => true), 3, 60_000)
+  end
+
   def test_when_it_would_be_reached
     piece = {"from" => 0, "to" => 60, "falls" => false}
     assert_equal 3_600_000, Goal.left_ms(piece, 30, 3_600_000)

@@ -32,6 +32,11 @@ class StackTest < Minitest::Test
     assert_equal [[:emote, ":x:", "p", 1.5, 0], [:text, " and "], drawn], stacked([:emote, ":x:", emote], [:text, " and "], over)
   end
 
+  def test_words_before_an_emote_are_not_what_an_overlay_lies_over
+    over = [:emote, ":y:", emote(overlay: true)]
+    assert_equal [[:text, "hello "], [:emote, ":x:", "p", 1.5, 0, [":y:", "p"]]], stacked([:text, "hello "], [:emote, ":x:", emote], [:text, " "], over)
+  end
+
   def test_alone
     pictures = [[:emote, ":x:", emote], [:text, "  "], [:emoji, "🦆"]]
     assert Stack.alone?(pictures)
@@ -39,6 +44,7 @@ class StackTest < Minitest::Test
     refute Stack.alone?([*pictures, [:mention, "@ann"]])
     refute Stack.alone?([])
     refute Stack.alone?([[:text, " "]])
+    assert Stack.alone?([[:emoji, "🦆"]])
     assert Stack.alone?([[:emoji, "🦆"]] * 12)
     refute Stack.alone?([[:emoji, "🦆"]] * 13)
   end

@@ -18,6 +18,12 @@ class FlurryRoomTest < Minitest::Test
     assert_equal [whole], Core::Room.around(whole, [box(-10, -10, 3000, 3000)])
   end
 
+  def test_what_two_boxes_have_in_common
+    assert_equal box(50, 60, 50, 40), box(0, 0, 100, 100).common(box(50, 60, 100, 100))
+    assert_equal box(20, 30, 5, 6), box(20, 30, 5, 6).common(box(0, 0, 100, 100))
+    assert_nil box(0, 0, 100, 100).common(box(100, 0, 10, 10))
+  end
+
   def test_a_camera_in_a_corner_leaves_two_large_boxes
     assert_equal [box(0, 0, 1400, 1080), box(0, 0, 1920, 600)], Core::Room.around(box(0, 0, 1920, 1080), [box(1400, 600, 520, 480)])
   end

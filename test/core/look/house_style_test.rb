@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json_schemer"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/look/piece_style"
 require_relative "../../../lib/bavard/core/stage/edit"
@@ -14,6 +15,15 @@ class HouseStyleTest < Minitest::Test
   end
 
   def css(document) = PieceStyle.of(document["pieces"][0], document["house"])[:css]
+
+  def test_its_schema_knows_what_it_begins_with_and_nothing_more
+    style = Bavard::Core::Look::HouseStyle
+    schema = JSONSchemer.schema(style.schema)
+    assert_empty schema.validate(style::DEFAULT).to_a
+    ink = {"name" => "Ink", "value" => "#000000"}
+    [style::DEFAULT.merge("smells" => {}), style::DEFAULT.except("faces"), style::DEFAULT.merge("colours" => {"ink" => ink.merge("more" => 1)}),
+      style::DEFAULT.merge("colours" => {"Ink!" => ink}), style::DEFAULT.merge("colours" => {"ink" => {"name" => "Ink"}})].each { |given| refute schema.valid?(given), given.inspect }
+  end
 
   def test_pieces_follow_when_a_colour_or_face_of_the_show_is_changed
     assert_equal "#ffffff", css(@document)["--text-colour"]

@@ -84,6 +84,18 @@ class LegibilityTest < Minitest::Test
     end
   end
 
+  def test_where_there_was_no_plate_the_least_one_that_is_enough_is_drawn
+    before = piece("plate_for" => "none", "text_colour" => "#ffffff", "one_name_colour" => "#ffffff")
+    under = on([0, 0, 400, 200])
+    way = Clearer.new(before, under).ways.find { |one| one.sets.key?("plate_opacity") }
+    assert_equal ["line", way.sets["plate_opacity"] / 100.0], [way.sets["plate_for"], way.change]
+    refute_predicate Legibility.new(before.merge(way.sets, "plate_opacity" => way.sets["plate_opacity"] - 1), under), :enough?
+    refute way.sets.key?("plate_to_opacity")
+    faded = before.merge("plate_for" => "line", "plate_gradient" => "down", "plate_opacity" => 10, "plate_to_opacity" => 5)
+    both = Clearer.new(faded, under).ways.find { |one| one.sets.key?("plate_opacity") }.sets
+    assert_equal both["plate_opacity"], both["plate_to_opacity"]
+  end
+
   def test_nothing_is_offered_where_it_is_good_already
     assert_empty Clearer.new(piece("plate_opacity" => 100), on([0, 0, 400, 200])).ways
   end
@@ -93,6 +105,7 @@ class LegibilityTest < Minitest::Test
     # Upright: the picture is cut off at both sides, so that its middle is seen.
     upright = on([0, 0, 100, 200], size: [100, 200])
     assert_equal [[10, 12, 20], [250, 240, 230]], upright.map(&:rgb).uniq
+    assert_equal [[-50, 0], [50, 0]], upright.map { |patch| [patch.x, patch.y] }
     assert_empty on([500, 0, 100, 100])
   end
 

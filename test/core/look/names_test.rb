@@ -47,6 +47,16 @@ class NamesTest < Minitest::Test
     refute same.call("feed", one, one.dup.tap { |copy| copy.person = line(1, login: "bob").person }, [FEED, "#e58fb0"])
   end
 
+  def test_a_plate_of_its_person_has_the_hue_they_chose_or_one_of_their_own
+    colour = Bavard::Core::Look::Colour
+    plate = ->(line, **values) { names(plate_by: "person", **values).plate(line) }
+    of_hue = ->(hue) { colour.oklch(Names::PLATE_LIGHTNESS, Names::PLATE_CHROMA, hue).to_s }
+    assert_equal of_hue[colour.parse("#ff0000").oklch.last], plate[line]
+    assert_equal of_hue[Zlib.crc32(line.person.key) % 360 * Math::PI / 180], plate[line(colour: nil)]
+    assert_equal plate[line(1, colour: nil)], plate[line(2, colour: nil)]
+    assert_nil plate[line, plate_by: "one"]
+  end
+
   def test_names_stay_the_same_while_nothing_of_theirs_is_set_otherwise
     assert Names.new(piece).same?(piece.merge("text_size_px" => 60))
     %w[name_form name_colour plate_colour one_name_colour].each { |property| refute Names.new(piece).same?(piece.merge(property => "#123456")), property }

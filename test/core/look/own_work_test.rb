@@ -35,6 +35,14 @@ class OwnWorkTest < Minitest::Test
     end
   end
 
+  def test_what_loads_is_said_to_load_and_what_is_not_known_is_named
+    said = ->(value) { css(".text{background:#{value}}").errors.map(&:last).join }
+    assert_match(/nothing is loaded from elsewhere/, said["url(x)"])
+    assert_match(/nothing is loaded from elsewhere/, said["url('x')"])
+    assert_match(/“image-set\(\)” is not used here/, said["image-set('x' 1x)"])
+    assert_match(/“fixed” is not used here/, said["rgb(fixed)"])
+  end
+
   def test_errors_name_their_line
     read = css(".name { color: red }\n\n.text {\n  color: blue;\n  position: fixed;\n}\nbody { color: red }")
     assert_equal [5, 7], read.errors.map(&:first)

@@ -34,6 +34,7 @@ class MeasuresTest < Minitest::Test
     assert_equal [20, 20, 40, 60], [1, 40, 41, 81].map { |letters| height("x" * letters) }
     assert_equal [24, 48], [40, 41].map { |letters| height("x" * letters, text_line_spacing: 120) }
     assert_in_delta 26, height(gap: 30)
+    assert_equal [40, 60, 40], ["ab #{"x" * 40}", "ab #{"x" * 41}", "x" * 41].map { |text| height(text) }
   end
 
   def test_letters_are_as_wide_as_they_are_set
@@ -56,6 +57,11 @@ class MeasuresTest < Minitest::Test
     assert_in_delta (3 * 10) + (0.3 * 20), before(parts:, names: "shown", name_size: 100, name_letter_spacing: 0, name_stretch: 100), 10
     assert_in_delta (5 * 10) + (0.45 * 20), before(parts:, times: "shown", time_form: "minutes", time_size: 100, time_letter_spacing: 0, time_stretch: 100), 10
     assert_equal 0, before(parts: %w[text mark], marks: "shown", mark_size: 400)
+  end
+
+  def test_each_badge_takes_its_room
+    badges = ->(count, letters) { measure(parts: %w[badges text], badges: "shown", badge_size: 100).height(line(1, "x" * letters, badges: %w[ringer] * count)) }
+    assert_equal [[20, 40], [20, 40]], [[1, 37], [3, 32]].map { |count, most| [badges[count, most], badges[count, most + 1]] }
   end
 
   def test_a_name_above_has_a_row_of_its_own_as_high_as_the_larger_of_both
@@ -124,6 +130,7 @@ class MeasuresTest < Minitest::Test
 
   def test_a_ticker_shows_a_line_as_long_as_it_takes_to_run_by
     assert_equal [1, 5000], pace(["x" * 10], per_minute: 60, flow: "ticker", ticker_speed: 100).then { |one| [one.room, one.stays_ms] }
+    assert_equal 6000, pace(["x" * 20, "x" * 90, "x" * 10], per_minute: 60, flow: "ticker", ticker_speed: 100).stays_ms
   end
 
   # Voices.
@@ -156,6 +163,8 @@ class MeasuresTest < Minitest::Test
     assert_in_delta 184, voices(sign: "guillemets").seat_width("x" * 10)
     assert_in_delta 170, voices(plate_for: "each", plate_padding_x: 50).seat_width("x" * 10)
     assert_in_delta 200, voices(text_stretch: 150).seat_width("x" * 10)
+    assert_in_delta 170, voices(text_letter_spacing: 10).seat_width("x" * 10)
+    assert_equal 155, voices(gap: 51, face_size: 201, sign_size: 1).size(["x" * 10]).first
   end
 
   def test_below_its_face_a_name_may_be_a_little_wider

@@ -52,6 +52,36 @@ class LargerEditsTest < Minitest::Test
     assert_operator tucked["x"] + tucked["width"], :>, 1344
   end
 
+  def test_beside_is_where_there_is_more_room_and_never_wider_than_that
+    beside = lambda do |x, width|
+      document = stage(["space", {"x" => x, "y" => 100, "width" => 400, "height" => 300}], ["chat", {"width" => width, "height" => 200}])
+      after(document, {"do" => "fit", "piece" => "chat1", "to" => "space1", "how" => "beside"})["pieces"][1].values_at("x", "y", "width", "height")
+    end
+    assert_equal [[524, 100, 600, 300], [448, 100, 500, 300]], [beside[100, 600], beside[972, 500]]
+    assert_equal [[424, 100, 1472, 300], [24, 100, 1472, 300]], [beside[0, 1800], beside[1520, 1800]]
+  end
+
+  def test_beside_the_camera_a_piece_comes_out_from_under_its_edge
+    tucked = lambda do |x|
+      document = stage(["space", {"x" => x, "y" => 100, "width" => 400, "height" => 300}], ["chat", {"width" => 600, "height" => 200}])
+      after(document, {"do" => "fit", "piece" => "chat1", "to" => "space1", "how" => "tucked"})["pieces"][1].values_at("x", "width")
+    end
+    under = (400 * Bavard::Core::Stage::Fitting::TUCKED).round
+    assert_equal [[500 - under, 600 + under], [820, 600 + under]], [tucked[100], tucked[1420]]
+  end
+
+  def test_what_stands_in_the_middle_stays_there_and_what_is_as_near_to_both_edges_as_well
+    document = stage(["text", {"x" => 860, "y" => 515, "width" => 200, "height" => 50}], ["text", {"x" => 600, "y" => 0, "width" => 120, "height" => 50}])
+    kept = after(document, {"do" => "resize", "values" => {"width" => 1280, "height" => 720}, "how" => "keep"})
+    assert_equal [[540, 335], [600, 0]], boxes(kept).map { |x, y| [x, y] }
+  end
+
+  def test_one_or_two_pieces_have_no_gaps_to_make_equal
+    two = stage(["text", {"x" => 0, "width" => 100}], ["text", {"x" => 420, "width" => 100}])
+    ids = two["pieces"].map { |piece| piece["id"] }
+    [1, 2].each { |count| assert_equal [0, 420], after(two, {"do" => "arrange", "pieces" => ids.first(count), "how" => "across"})["pieces"].map { |piece| piece["x"] } }
+  end
+
   def test_another_size_scales_everything_or_keeps_it_where_it_is_anchored
     document = stage(["chat", {"x" => 1500, "y" => 900, "width" => 400, "height" => 160, "text_size_px" => 30}], ["text", {"x" => 20, "y" => 30}])
     half = after(document, {"do" => "resize", "values" => {"width" => 960, "height" => 540}, "how" => "scale"})
@@ -100,6 +130,12 @@ class LargerEditsTest < Minitest::Test
       end
     end
     assert_raises(Bavard::Error) { Edit.apply(stage, {"do" => "place", "kind" => "hologram"}) }
+  end
+
+  def test_text_begins_as_large_as_its_stage_lets_it
+    sizes = [[100, 100], [1920, 1080], [1080, 1920], [7680, 4320]].map { |width, height| Starts.usual("text", {"width" => width, "height" => height})["text_size_px"] }
+    assert_equal [14, 28, 28, 112], sizes
+    assert_equal({"x" => 77, "y" => 65, "width" => 768, "height" => 108}, Starts.usual("clock", {"width" => 1920, "height" => 1080}))
   end
 
   def test_every_layout_begins_a_stage_that_stands_within_it

@@ -30,6 +30,10 @@ class LinkOptionsTest < Minitest::Test
     assert_equal({"one_name_colour" => "#ffcc00", "name_colour" => "one"}, read({"names" => "#fc0"}).properties)
   end
 
+  def test_the_shorter_a_name_the_less_may_be_wrong_with_it
+    assert_equal [[], [], ["siez2=30"], ["siz=30"]], %w[sizr isze siez2 siz].map { |name| read({name => "30"}).not_understood }
+  end
+
   def test_a_flood_of_options_is_cut
     assert_operator read((1..500).to_h { |number| ["nonsense#{number}", "x" * 500] }).not_understood.sum(&:length), :<=, 40 * 60
   end

@@ -34,6 +34,14 @@ class NoiseFloorTest < Minitest::Test
     assert_equal(-38, @floor.dbov)
   end
 
+  def test_of_each_half_second_the_least_counts_however_it_goes_on
+    hear(0, 300, -40)
+    hear(300, 400, -50)
+    hear(400, 500, -45)
+    hear(500, 600, -30)
+    assert_equal(-48, @floor.dbov)
+  end
+
   def test_no_room_is_quieter_than_a_good_microphone
     hear(0, 500, -127)
     assert_in_delta(-75.0, @floor.dbov)

@@ -54,6 +54,13 @@ class VoicePlacesTest < Minitest::Test
     assert_equal %w[a b c d], seats(later + [member("d", 4, began: 2600)], places:, now_ms: 2600, order: "talked").first
   end
 
+  def test_those_who_came_since_stand_behind_in_the_order_they_came
+    places = Places.new
+    early = [member("a", 1), member("b", 2, began: 200)]
+    assert_equal %w[b a], seats(early, places:, now_ms: 1000, order: "talked").first
+    assert_equal %w[b a c d], seats([member("d", 9), member("c", 5), *early], places:, now_ms: 1100, order: "talked").first
+  end
+
   def test_who_talks_takes_a_silent_ones_place_and_the_others_stay_where_they_were
     members = [member("a", 1), member("b", 2), member("c", 3, talks: true), member("d", 4, talked: 9000)]
     assert_equal [%w[a b c], 1], seats(members.first(3) + [member("d", 4)], at_most: 3)

@@ -56,6 +56,12 @@ class RoomTest < Minitest::Test
     assert_equal [["teo"], 0], seated(shown: "last")
   end
 
+  def test_lately_counts_from_the_end_of_what_somebody_said
+    talk("teo", 4000)
+    quiet(4000)
+    assert_equal [["teo"], 0], seated(shown: "lately")
+  end
+
   def test_the_host_is_first_whatever_the_order
     assert_equal [%w[teo odalys ibrahim], 1], seated(host_first: true, host: "teo")
     assert_equal [%w[teo ibrahim odalys], 1], seated(host_first: true, host: "teo", order: "name")
@@ -135,5 +141,6 @@ class RoomTest < Minitest::Test
       Cast.match(files, cast).map { |match| [match.member&.id, match.state] }
     assert_equal %w[silent talking], Cast.missing(cast.first)
     assert_equal ["u77", "odalys", "u10", nil], ["ib.png", "odalys new.png", "2026 Teo Holm v3.png", "Teo Marshall.png"].map { |file| Cast.match([file], cast).first.member&.id }
+    assert_equal ["u77", "loud"], Cast.match(["ibrahim_loud.png"], cast).first.then { |match| [match.member&.id, match.state] }
   end
 end
