@@ -102,6 +102,35 @@ class TimelineTest < Minitest::Test
     assert_equal 19_000, again.next_due_ms
   end
 
+  def test_where_lines_stay_as_long_as_they_take_to_read_each_goes_by_itself
+    shown = Timeline.new(Timeline::Settings.new(5, 10_000, 1, 20), [line(1, "x" * 100, at_ms: 1000), line(2, "short", at_ms: 2000), line(3, "x", at_ms: 2500)])
+    assert_equal [[1, 2, 3], 5000], [standing(shown, 2500), shown.next_due_ms]
+    assert_equal [[], [2], [], [1]], [4999, 5000, 7499, 7500].map { |now| shown.advance(now).out_ids }
+    assert_equal [[3], nil], [shown.standing.map(&:id), shown.next_due_ms]
+  end
+
+  def test_it_remembers_so_many_and_what_is_forgotten_is_new_again
+    shown = timeline(at_most: 3, stay_ms: nil)
+    most = Timeline::REMEMBERED
+    (1..most).each { |id| shown.add(line(id)) }
+    shown.pull(1)
+    assert shown.known?(1)
+    shown.add(line(most + 1))
+    assert_equal [false, true, most], [shown.known?(1), shown.known?(2), shown.remembered.size]
+    shown.clear
+    refute shown.known?(2)
+    again = timeline(at_most: most, stay_ms: nil, lines: (1..(most + 5)).map { |id| line(id) })
+    assert_equal [6, most + 5], [again.remembered.first.id, again.remembered.last.id]
+    again.add(line(6))
+    assert_equal most, standing(again, 10**6).size
+  end
+
+  def test_lines_of_the_same_moment_stand_as_they_came
+    shown = timeline
+    [[1, 5], [2, 3], [3, 5], [4, 3]].each { |id, at_ms| shown.add(line(id, at_ms:)) }
+    assert_equal [2, 4, 1, 3], standing(shown, 10)
+  end
+
   def test_nothing_is_due_where_lines_stay_for_good
     assert_nil timeline(stay_ms: nil, lines: [line(1)]).tap { |one| one.advance(2) }.next_due_ms
   end

@@ -95,7 +95,7 @@ class ChallengeTest < Minitest::Test
 
   def test_a_command_is_a_word_and_perhaps_a_name
     assert_equal ["", "Heron House", "x"], [Command.rest("!Ringed", "!ringed"), Command.rest("!hello  Heron House ", "!hello"), Command.rest("!hello x", "!hello")]
-    [["!helloo x", "!hello"], ["say !hello", "!hello"], ["!hello", ""], ["", ""], [" hello", " "], ["", "!hello"]].each { |text, word| assert_nil Command.rest(text, word), text }
+    [["!helloo x", "!hello"], ["say !hello", "!hello"], ["!hello", ""], ["sixsix Heron", "!hello"], ["", ""], [" hello", " "], ["", "!hello"]].each { |text, word| assert_nil Command.rest(text, word), text }
     assert Command.may?({"may" => []}, %w[moderator])
     refute Command.may?({"may" => []}, %w[viewer subscriber])
     assert Command.may?({"may" => %w[viewer]}, %w[viewer])

@@ -51,6 +51,33 @@ class CuesTest < Minitest::Test
     end
   end
 
+  def test_both_ends_of_a_cool_down_a_chance_and_a_time_of_the_broadcast
+    plays = ->(given, **more) { !sheet(cue("one", **given)).choose(event, now_ms: 600_000, **more).cue.nil? }
+    assert_equal [false, true], [540_001, 540_000].map { |last| plays.call({cool_down_s: 60}, played: {"one" => last}) }
+    assert_equal [true, true], [plays.call({cool_down_s: 0}, played: {"one" => 600_000}), plays.call({cool_down_s: 60}, played: {"other" => 600_000})]
+    assert_equal [true, false, false], [0.49, 0.5, 0.51].map { |chance| plays.call({share_percent: 50}, chance:) }
+    assert plays.call({share_percent: 100}, chance: 0.999)
+    assert_equal [false, true, true, false], [9.9, 10, 20, 20.1].map { |minutes| plays.call({from_min: 10, to_min: 20}, began_ms: 0, now_ms: minutes * 60_000) }
+    assert_equal [true, true, false], [plays.call({from_min: 10}, began_ms: 0), plays.call({to_min: 10}, began_ms: 0), plays.call({to_min: 10})]
+  end
+
+  def test_somebody_is_found_by_login_and_by_name_among_cues_for_everybody
+    tips = sheet(cue("any"), cue("login", when: {"people" => ["ann"]}), cue("name", when: {"people" => ["Ann Reed"]}), cue("both", when: {"people" => ["ann", "ann reed"], "feeds" => ["3"]}))
+    told = ->(login, name) { tips.choose(event(login:, name:), now_ms: 0).then { |choice| [choice.cue["id"], choice.ties] } }
+    assert_equal [["both", []], ["any", []], ["both", []]], [told.call("ann", "Ann Reed"), told.call("bo", "Bo"), told.call("bo", "ann reed")]
+    apart = sheet(cue("any"), cue("login", when: {"people" => ["ann"]}), cue("name", when: {"people" => ["Ann Reed"]}))
+    assert_equal [["login", ["name"]], ["name", []], ["login", []]], [["ann", "Ann Reed"], ["bo", "Ann Reed"], %w[ann Bo]].map { |login, name|
+      apart.choose(event(login:, name:), now_ms: 0).then { |choice| [choice.cue["id"], choice.ties] }
+    }
+  end
+
+  def test_a_cue_that_plays_only_at_times_does_not_keep_others_away
+    kept = ->(**more) { sheet(cue("first", **more), cue("second")).findings.map(&:last) }
+    assert_match(/“first” always comes first/, kept.call.join)
+    [{share_percent: 50}, {from_min: 5}, {to_min: 5}, {cool_down_s: 5}].each { |more| assert_match(/can fit the same as “first”/, kept.call(**more).join, more) }
+    assert_empty sheet(cue("a", when: {"amount" => [1, 5]}), cue("b", when: {"amount" => [6, 9]}), cue("c", when: {"feeds" => ["3"]})).findings
+  end
+
   def test_what_narrows_a_cue_is_said
     narrowed = ->(**more) { Cue.narrowed(Cue.build("a", more.transform_keys(&:to_s))) }
     assert_equal "whatever it is", narrowed.call

@@ -43,7 +43,7 @@ class CueQueueTest < Minitest::Test
     assert_equal 0, @queue.due_ms
     begun(0)
     assert_equal 1000, @queue.due_ms
-    assert_equal [nil, nil, 2], [999, 1000, 1500].map { |now| begun(now) }
+    assert_equal [nil, nil, nil, 2], [999, 1000, 1499, 1500].map { |now| begun(now) }
   end
 
   def test_what_is_skipped_is_over_and_skipping_nothing_is_nothing

@@ -79,6 +79,18 @@ class StandingsTest < Minitest::Test
     assert_equal [["Ann II", ""]], rows(all)
   end
 
+  def test_when_the_first_was_and_how_often_anything_came
+    all = standings(event("follow", "ann", 50), event("follow", "ben", 20), event("follow", "ann", 70))
+    assert_equal [20, 3], [all.first_ms, all.changes]
+    assert_nil Standings.new.first_ms
+  end
+
+  def test_what_somebody_gave_in_all_counts_each_time_and_nothing_is_nothing
+    all = standings(event("tip", "ann", 5, amount: euros(3)), event("tip", "ann", 6), event("tip", "ann", 7, amount: euros(4)), event("tip", "ben", 6))
+    assert_equal [["ann", 700, 400]], all.given(%w[tip], "EUR").map { |one| [one.login, one.worth, one.largest] }
+    assert_equal [["ann", 3], ["ben", 1]], all.most(%w[tip]).map { |one| [one.login, one.times] }
+  end
+
   def test_it_is_the_same_whatever_the_order
     events = G.array(G.tuple(G.one_of(*%w[follow gift tip].map { |kind| G.constant(kind) }), G.choose(1..5), G.choose(0..50), G.choose(0..900)))
     PropCheck.forall(events, G.choose(0..1000)) do |given, seed|

@@ -22,6 +22,15 @@ class TallyTest < Minitest::Test
     assert_equal [1, 8, 6, 1], %w[followers subscriptions gifts visits].map { |what| counted.value(what) }
   end
 
+  def test_everything_that_came_is_a_change_and_an_amount_without_a_unit_none
+    tally = Bavard::Core::Cues::Tally.new
+    tally.add("tip", 1, 500, nil)
+    tally.add("tip", 1, nil, "EUR")
+    assert_equal [2, 0], [tally.changes, tally.value("worth")]
+    tally.add("tip", 1, 500, "EUR")
+    assert_equal [3, 5], [tally.changes, tally.value("worth")]
+  end
+
   def test_money_is_counted_by_its_currency
     counted = tally(event("tip", amount: Amount.money(1250, "EUR")), event("paid", amount: Amount.money(250, "EUR")), event("tip", amount: Amount.money(900, "JPY")),
       event("purchase", amount: Amount.own(300, "sparks")), event("tip"))
@@ -64,7 +73,7 @@ class TallyTest < Minitest::Test
     assert_equal({per_hour: 30.0, left_ms: 10_200_000}, Bavard::Core::Cues::Goal.pace(goal, 15, 1_800_000))
     assert_equal 3_600_000, Bavard::Core::Cues::Goal.pace(goal, 15, 1_800_000, 70)[:left_ms]
     nobody_can_say = [[2, 1_800_000], [15, 0], [100, 1_800_000]]
-    assert_equal [nil] * 3, (nobody_can_say.map { |counted, passed| Bavard::Core::Cues::Goal.pace(goal, counted, passed) })
+    assert_equal [nil] * 3, nobody_can_say.map { |counted, passed| Bavard::Core::Cues::Goal.pace(goal, counted, passed) }
     assert_equal 60_000, Bavard::Core::Cues::Goal.left_ms(goal.merge("from" => 10, "to" => 4, "falls" => true), 3, 60_000)
   end
 

@@ -39,7 +39,15 @@ class EmoteIndexTest < Minitest::Test
 
   def test_a_code_for_any_case
     all = index(shelf("own", emote("Reed", any_case: true)))
-    assert_equal "[REED] [reed], (reed s)".sub("(reed s)", "reeds"), found(all, "REED reed, reeds")
+    assert_equal "[REED] [reed], reeds", found(all, "REED reed, reeds")
+    assert_equal "a [rEED] here", found(all, "a rEED here")
+    assert_equal "a reed", found(index(shelf("own", emote("wren"))), "a reed")
+  end
+
+  def test_only_what_several_shelves_have_clashes
+    all = index(shelf("own", emote("wren"), emote("owl")), shelf("pack", emote("owl"), emote("tern", any_case: true)))
+    assert_equal [["owl", %w[own pack]]], all.clashes.map { |code, contenders| [code, contenders.map { |contender| contender.shelf.name }] }
+    assert_equal [%w[pack], []], [all.contenders("TERN"), all.contenders("WREN")].map { |list| list.map { |contender| contender.shelf.name } }
   end
 
   def test_the_first_shelf_wins_and_it_is_told

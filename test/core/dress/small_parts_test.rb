@@ -24,6 +24,7 @@ class DressSmallPartsTest < Minitest::Test
   def test_every_kind_has_a_letter_on_a_colour_that_stays_the_same
     assert_equal Dress::Badge.drawn("ringer"), Dress::Badge.drawn("ringer")
     assert_equal "S", Dress::Badge.drawn("subscriber").first
+    assert_equal ["Ringer", "Subscriber, a/b"], %w[ringer/ subscriber/a/b].map { |text| Dress::Badge.read(text).words }
   end
 
   def test_names_as_they_are_said
@@ -47,7 +48,11 @@ class DressSmallPartsTest < Minitest::Test
   end
 
   def event_words(kind, number, paid)
-    Chat::EventWords.of(Lines.line(1).tap { |made| made.kind, made.number, made.paid = kind, number, paid })
+    Chat::EventWords.of(Lines.line(1).tap do |made|
+      made.kind = kind
+      made.number = number
+      made.paid = paid
+    end)
   end
 
   def test_events_in_words
@@ -57,7 +62,7 @@ class DressSmallPartsTest < Minitest::Test
     end
     {renewal: "renewed", gift: "gave a subscription", visit: "came to visit", subscription: "subscribed", tip: "tipped", purchase: "bought something",
      cause: "gave to a good cause"}.each { |kind, words| assert_equal words, event_words(kind, nil, nil) }
-    assert_equal ["renewed, 1 month", "gave 1 subscription", "came with 0 viewers"], (%i[renewal gift visit].zip([1, 1, 0]).map { |kind, number| event_words(kind, number, nil) })
+    assert_equal ["renewed, 1 month", "gave 1 subscription", "came with 0 viewers"], %i[renewal gift visit].zip([1, 1, 0]).map { |kind, number| event_words(kind, number, nil) }
   end
 
   def test_what_counts_most_about_a_line_is_its_kind

@@ -114,7 +114,7 @@ class StoppedWordsTest < Minitest::Test
   def test_short_parts_beside_one_another_are_words_unless_there_are_three
     seen_in = {["m ucky", "mucky"] => ["m ucky"], ["gru b wit", "grubwit"] => ["gru b wit"], ["gr ub wi t", "grubwit"] => ["gr ub wi t"],
                ["gr ub wit", "grubwit"] => [], ["mu d", "mud"] => [], ["m ud", "mud"] => [], ["muck y", "mucky"] => []}
-    assert_equal seen_in.values, (seen_in.keys.map { |text, word| seen(text, word) })
+    assert_equal seen_in.values, seen_in.keys.map { |text, word| seen(text, word) }
   end
 
   def test_words_that_stand_on_their_head

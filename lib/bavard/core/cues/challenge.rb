@@ -52,10 +52,7 @@ module Bavard
         # @return [State]
         def take(piece, state, event, now_ms)
           state = self.begin(now_ms) if piece["begins"] == event.kind && state.state == "waiting"
-          state = advance(piece, state, now_ms)
-          return state unless state.running?
-
-          after = add(piece, state, worth(piece, event))
+          after = add(piece, advance(piece, state, now_ms), worth(piece, event))
           after.running? && piece["ends_with"] == event.kind ? State.new("missed", after.done, after.at_ms, after.began_ms) : after
         end
 

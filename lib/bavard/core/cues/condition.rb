@@ -25,7 +25,6 @@ module Bavard
 
         # @param given [Hash] amount, months, number as [least, most] with nil for open ends; currency; feeds; people; roles; first
         def initialize(given)
-          @given = given
           @ranges = RANGES.to_h { |name| [name, range(given[name])] }.compact
           @currency = given["currency"].to_s
           @feeds = Array(given["feeds"]).map(&:to_s)
