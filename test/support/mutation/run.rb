@@ -17,6 +17,7 @@ module Mutation
     PARTS = %w[core live relay].freeze
     # Those that survived the last time, one a line, as they are found.
     SURVIVORS = File.join(ROOT, "tmp/survivors.txt")
+    LIVED = %i[survived unseen].freeze
     # How often it says how far it is.
     EVERY = 100
     # Which tests are asked about which part.
@@ -41,7 +42,7 @@ module Mutation
       return puts("Nothing to mutate.") if mutants.empty?
 
       FileUtils.mkdir_p(File.dirname(SURVIVORS))
-      @survivors = File.open(SURVIVORS, "w").tap { |file| file.sync = true }
+      File.write(SURVIVORS, "")
       TestDatabase.serve
       told = mutants.group_by { |mutant| mutant.file.split("/").first }.flat_map { |part, some| try(part, some) }
       report(told)
@@ -110,14 +111,14 @@ module Mutation
       while (mutant = left.pop)
         what = trial.of(mutant)
         told << [mutant, what]
-        @survivors.puts(mutant) unless %i[killed at_load].include?(what)
+        File.write(SURVIVORS, "#{mutant}\n", mode: "a") if LIVED.include?(what)
         warn "#{told.size} of #{@count}" if (told.size % EVERY).zero?
       end
     end
 
     def report(told)
       not_tried, told = told.partition { |_, what| what == :at_load }
-      survived = told.reject { |_, what| what == :killed }
+      survived = told.select { |_, what| LIVED.include?(what) }
       survived.sort_by { |mutant, _| [mutant.file, mutant.line] }.each { |mutant, what| puts "#{what == :unseen ? "unseen  " : "survived"}  #{mutant}" }
       puts "", by_folder(told), ""
       puts format("%d mutants, %d survived (%.1f %%), %d of them in methods no test calls", told.size, survived.size,
@@ -128,7 +129,7 @@ module Mutation
 
     def by_folder(told)
       told.group_by { |mutant, _| File.dirname(mutant.file) }.sort.map do |folder, some|
-        lived = some.count { |_, what| what != :killed }
+        lived = some.count { |_, what| LIVED.include?(what) }
         format("%-24s %5d mutants  %4d survived  %5.1f %%", folder, some.size, lived, lived * 100.0 / some.size)
       end
     end
