@@ -17,6 +17,7 @@ const TAKEN = [
   "KeyboardEvent",
   "CustomEvent",
   "URL",
+  "CSS",
   "getComputedStyle",
   "addEventListener",
   "removeEventListener",
@@ -161,4 +162,25 @@ export function eachOnAPage(options) {
     for (const [name, value] of Object.entries(real))
       Object.defineProperty(globalThis, name, { configurable: true, writable: true, value });
   });
+}
+
+// A page's own script, run anew as when the page is opened.
+let opened = 0;
+export async function run(script) {
+  opened += 1;
+  await import(`../../../assets/js/${script}?opened=${opened}`);
+  await settled();
+}
+
+export const find = (selector) => page.document.querySelector(selector);
+export const all = (selector) => [...page.document.querySelectorAll(selector)];
+// Whoever sees the page finds things by what they are called.
+export const called = (name) => all("[aria-label]").find((one) => one.getAttribute("aria-label") === name);
+export const pressable = (words) => all("button, summary, a").find((one) => one.textContent.trim() === words);
+export const said = () => all("#messages .message-line").map((line) => line.firstChild.textContent);
+
+// A select of this document tells of its change by itself.
+export function type(field, value) {
+  field.value = value;
+  if (field.tagName !== "SELECT") field.dispatchEvent(new globalThis.Event("change", { bubbles: true }));
 }

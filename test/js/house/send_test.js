@@ -1,0 +1,102 @@
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { all, eachOnAPage, find, page, pressable, said, serve, settled } from "../support/page.js";
+import { say } from "../../../assets/js/house/messages.js";
+import { attempt, get, Refused, send, sendJson, sendRaw } from "../../../assets/js/house/send.js";
+import { clock, clockSeconds, count, day, lasting } from "../../../assets/js/house/words.js";
+
+eachOnAPage({ html: '<div id="messages"></div>' });
+
+test("what is refused says why and for which field", async () => {
+  serve({ "/keep": { error: "Too long.", field: "name" } });
+  await assert.rejects(
+    send("/keep", { name: "x" }),
+    (error) => error instanceof Refused && error.message === "Too long." && error.field === "name",
+  );
+  assert.deepEqual(page.asked, [["/keep", { name: "x" }]]);
+});
+
+test("a button's deed that is refused says so at the foot and gives nothing", async () => {
+  serve({ "/keep": { error: "Too long." } });
+  assert.equal(await attempt(() => send("/keep")), undefined);
+  assert.deepEqual([said(), find(".message-line").classList.contains("bad")], [["Too long."], true]);
+});
+
+test("a fault of our own is not swallowed", async () => {
+  await assert.rejects(
+    attempt(() => {
+      throw new TypeError("ours");
+    }),
+    TypeError,
+  );
+  assert.deepEqual(said(), []);
+});
+
+test("a server that is not there or answers nonsense is told as that", async () => {
+  globalThis.fetch = () => Promise.reject(new TypeError("down"));
+  await attempt(() => get("/sheet"));
+  globalThis.fetch = async () => ({ ok: false, json: () => Promise.reject(new SyntaxError("<html>")) });
+  await attempt(() => get("/sheet"));
+  assert.deepEqual(said(), [
+    "Bavard cannot be reached just now. Nothing was changed; try again in a moment.",
+    "Bavard answered something that cannot be read.",
+  ]);
+});
+
+test("whoever was signed out meanwhile is sent to the door", async () => {
+  const gone = [];
+  globalThis.location = { assign: (path) => gone.push(path) };
+  globalThis.fetch = async () => ({ ok: true, redirected: true, json: async () => ({}) });
+  await get("/sheet");
+  assert.deepEqual(gone, ["/account/login"]);
+});
+
+test("documents go as JSON, and what comes may be a file", async () => {
+  const sent = [];
+  globalThis.fetch = async (path, options) => {
+    sent.push([options.body, options.headers["Content-Type"]]);
+    return { ok: true, json: async () => "read", blob: async () => "bytes" };
+  };
+  assert.equal(await sendJson("/doc", { a: [1] }), "read");
+  assert.equal(await sendRaw("/file", "x", { as: "blob" }), "bytes");
+  assert.equal(await sendRaw("/file", "x"), "read");
+  assert.deepEqual(sent[0], ['{"a":[1]}', "application/json"]);
+});
+
+test("a message goes by itself, or with its way back", async () => {
+  const undone = [];
+  say("Gone.", { undo: () => undone.push(1) });
+  say("Other.");
+  assert.equal(all(".message-line button").length, 1);
+  pressable("Undo").click();
+  await settled();
+  assert.deepEqual([undone, said()], [[1], ["Other."]]);
+  page.clock.pass(8999);
+  assert.deepEqual(said(), ["Other."]);
+  page.clock.pass(1);
+  assert.deepEqual(said(), []);
+});
+
+test("words of a message are words", () => {
+  say("<img src=x onerror=alert(1)>");
+  assert.equal(find("#messages img"), null);
+});
+
+test("times and numbers as the house writes them", () => {
+  const morning = new Date(2026, 0, 4, 6, 5, 9).getTime();
+  assert.deepEqual([clock(morning), clockSeconds(morning), day(morning)], ["06:05", "06:05:09", "4 Jan 2026"]);
+  assert.deepEqual([-5, 0, 59_400, 59_500, 60_000, 3_599_000, 3_600_000, 7_260_000].map(lasting), [
+    "0 s",
+    "0 s",
+    "59 s",
+    "1 min",
+    "1 min",
+    "59 min",
+    "1 h 0 min",
+    "2 h 1 min",
+  ]);
+  assert.deepEqual(
+    [count(1, "line"), count(0, "line"), count(12345, "line"), count(2, "person", "people")],
+    ["1 line", "0 lines", "12 345 lines", "2 people"],
+  );
+});
