@@ -53,7 +53,7 @@ test("whoever was signed out meanwhile is sent to the door", async () => {
 
 test("documents go as JSON, and what comes may be a file", async () => {
   const sent = [];
-  globalThis.fetch = async (path, options) => {
+  globalThis.fetch = async (_path, options) => {
     sent.push([options.body, options.headers["Content-Type"]]);
     return { ok: true, json: async () => "read", blob: async () => "bytes" };
   };
