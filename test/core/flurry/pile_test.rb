@@ -27,6 +27,49 @@ class FlurryPileTest < Minitest::Test
     assert_in_delta 280 - Math.sqrt((40**2) - (20**2)), third.round.y, 0.1
   end
 
+  def test_straight_down_is_two_points_and_a_roll_an_arc_of_four_more
+    pile = Pile.new(400, 300)
+    assert_equal [[200, 20], [200, 280]], pile.drop(200, 20).path
+    path = pile.drop(205, 20).path
+    touch = 280 - Math.sqrt((40**2) - (5**2))
+    assert_equal [[205, 20], [205, touch.round(3)]], path.first(2).map { |x, y| [x, y.round(3)] }
+    path[1..-2].each { |x, y| assert_in_delta 40, Math.hypot(x - 200, y - 280), 0.001 }
+    assert_equal path.size, path.uniq.size + 1, "it lies where its roll ended"
+    angles = path[1..5].map { |x, y| Math.atan2(x - 200, 280 - y) }
+    angles.each_cons(3) { |one, two, three| assert_in_delta two - one, three - two, 0.001 }
+  end
+
+  def test_small_ones_beside_a_large_one_and_by_a_wall
+    beside = lambda do |first, second|
+      pile = Pile.new(400, 300)
+      pile.drop(*first)
+      pile.drop(*second).round.to_a.first(2).map { |at| at.round(2) }
+    end
+    # From where it is beside it, nothing holds it: it falls straight on.
+    assert_equal [[160.0, 280.0], [40.0, 280.0]], [[110, 20], [90, 20]].map { |second| beside[[100, 40], second] }
+    # A large one on a small one comes to the ground before that.
+    away = Math.sqrt((60**2) - (20**2))
+    assert_equal [[(100 + away).round(2), 260.0], [(100 - away).round(2), 260.0]], [[110, 40], [90, 40]].map { |second| beside[[100, 20], second] }
+    held = (280 - Math.sqrt((40**2) - (10**2))).round(2)
+    assert_equal [[20.0, held], [380.0, held]], [beside[[30, 20], [25, 20]], beside[[370, 20], [375, 20]]]
+    assert_equal [240.0, 160.0], [beside[[200, 20], [200, 20]].first, Pile.new(400, 300).tap { |pile| [[300, 20], [200, 20]].each { |one| pile.drop(*one) } }.drop(200, 20).round.x.round(2)]
+  end
+
+  def test_what_is_larger_than_its_room_is_made_to_fit
+    landed = Pile.new(60, 300).drop(500, 90)
+    assert_equal [30, 270, 30], landed.round.to_a
+    assert_equal 20, Pile.new(300, 40).drop(500, 90).round.radius
+  end
+
+  def test_so_many_lie_there_and_no_more
+    pile = Pile.new(100_000, 300)
+    (Pile::MOST - 1).times { |at| pile.drop(at * 100, 10) }
+    refute_predicate pile, :full?
+    pile.drop(99_000, 10)
+    assert_predicate pile, :full?
+    assert_equal [false, true], [79, 81].map { |radius| Pile.new(1000, 320).tap { |one| one.drop(500, radius) }.full? }
+  end
+
   def test_it_is_full_before_it_reaches_the_upper_edge
     pile = Pile.new(80, 120)
     dropped = 0

@@ -82,6 +82,14 @@ class FlurryPilotTest < Minitest::Test
     assert_operator flight(share + 0.01, way: "pile").points.map(&:x).max, :<, 1100
   end
 
+  def test_what_may_still_grow_keeps_as_far_from_an_edge_as_it_will_reach
+    asked = Core::Pilot::Asked.new(emote: ["two", nil, 2.0, false], at_ms: 0, most: 2.0)
+    flown = pilot(depth: 0, spin: 0, emote_px: 50, size_spread: 0).flight(asked, Always.new(0.5))
+    assert_equal [50, 50 + 50.0], [flown.size_px, flown.points.first.y]
+    edge = pilot(depth: 0, spin: 0, emote_px: 50, size_spread: 0, ways: ["drift"]).flight(asked, Always.new(0.4)).points.first
+    assert_equal 100 + 100.0, edge.x
+  end
+
   def test_all_ways_are_its_own_where_none_was_chosen
     pilot = pilot(ways: [], spin: 0)
     ways = Core::Ways::ALL.each_index.map do |at|

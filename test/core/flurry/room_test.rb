@@ -28,6 +28,28 @@ class FlurryRoomTest < Minitest::Test
     assert_equal [box(0, 0, 1400, 1080), box(0, 0, 1920, 600)], Core::Room.around(box(0, 0, 1920, 1080), [box(1400, 600, 520, 480)])
   end
 
+  def test_a_box_covers_itself_and_what_lies_at_its_edges
+    outer = box(10, 10, 100, 100)
+    assert outer.covers?(outer)
+    [box(9, 10, 50, 50), box(10, 9, 50, 50), box(61, 10, 50, 50), box(10, 61, 50, 50)].each { |other| refute outer.covers?(other) }
+    assert outer.covers?(box(60, 60, 50, 50))
+  end
+
+  def test_where_it_is_narrower_than_an_emote_nothing_flies
+    whole = box(0, 0, 1000, 600)
+    narrow = Core::Room::NARROWEST_PX
+    assert_equal [whole], Core::Room.around(whole, [box(0, 0, 1000 - narrow + 1, 600)])
+    assert_equal [box(1000 - narrow, 0, narrow, 600)], Core::Room.around(whole, [box(0, 0, 1000 - narrow, 600)])
+    assert_equal [whole], Core::Room.around(whole, [box(0, 0, 1000, 600 - narrow + 1)])
+    assert_equal [box(0, 600 - narrow, 1000, narrow)], Core::Room.around(whole, [box(0, 0, 1000, 600 - narrow)])
+  end
+
+  def test_of_more_spaces_than_are_kept_free_the_first_are
+    most = Core::Room::MOST_SPACES
+    spaces = (0...most).map { |at| box(at * 10, 0, 10, 600) } + [box(0, 0, 5000, 600)]
+    assert_equal [box(most * 10, 0, 1000 - (most * 10), 600)], Core::Room.around(box(0, 0, 1000, 600), spaces)
+  end
+
   def test_free_boxes_meet_no_space_and_lie_in_none_of_the_others
     spaces = G.array(G.tuple(G.choose(0..900), G.choose(0..500), G.choose(1..500), G.choose(1..400)), max: 6)
     PropCheck.forall(spaces) do |given|

@@ -150,4 +150,38 @@ class FlurryWaysTest < Minitest::Test
       assert_at [960 + (39 * Math.sin(Math::PI * 2.2)), half, 0], path[7]
     end
   end
+
+  # Where each is at the beginning, after a third and two thirds of its points, and at the end: [x, y, turn] by two chances, in a room
+  # of 1000 × 600 px and from 30 % and 70 % of it. Looked at once, and since then the same.
+  CHANCES = [0.2, 0.8].freeze
+  DRAWN = {
+    "fall" => [[[253, 30, 0], [213, 142, 0], [238, 344, 0], [244, 570, 0]], [[726, 30, 0], [816, 142, 0], [731, 344, 0], [770, 570, 0]]],
+    "rise" => [[[253, 570, 0], [213, 296, 0], [238, 103, 0], [244, 30, 0]], [[726, 570, 0], [816, 296, 0], [731, 103, 0], [770, 30, 0]]],
+    "drift" => [[[50, 138, 0], [371, 160, 0], [693, 138, 0], [950, 117, 0]], [[950, 462, 0], [629, 474, 0], [307, 439, 0], [50, 513, 0]]],
+    "rebound" => [[[230, 138, 0], [50, 50, 0], [950, 451, 0], [789, 530, 0]], [[770, 462, 0], [950, 311, 0], [548, 570, 0], [218, 164, 0]]],
+    "swing" => [[[105, 162, 63], [527, 272, -34], [292, 312, 15], [385, 321, -4]], [[950, 333, -46], [657, 467, -3], [518, 451, 16], [613, 467, 3]]],
+    "circle" => [[[567, 423, 0], [631, 197, 0], [284, 295, 0], [616, 409, 0]], [[621, 77, 0], [411, 529, 0], [557, 68, 0], [475, 534, 0]]],
+    "burst" => [[[320, 408, 0], [342, 476, 0], [352, 507, 0], [354, 512, 0]], [[320, 408, 0], [393, 183, 0], [426, 81, 0], [432, 64, 0]]],
+    "fountain" => [[[320, 408, 0], [288, 118, 0], [256, 214, 0], [230, 570, 0]], [[320, 408, 0], [481, 65, 0], [641, 168, 0], [770, 570, 0]]]
+  }.freeze
+
+  def test_every_way_flies_as_it_did
+    DRAWN.each do |way, drawn|
+      CHANCES.zip(drawn) do |chance, expected|
+        always = Object.new.tap { |one| one.define_singleton_method(:rand) { chance } }
+        path = Ways.path(way, always, Ways::Field.new(1000, 600, 50, 30, [0.3, 0.7]))
+        last = path.size - 1
+        assert_equal expected, [0, path.size / 3, path.size * 2 / 3, last].map { |at| path[at].to_a.drop(1).map(&:round) }, [way, chance]
+      end
+    end
+  end
+
+  def test_in_a_room_of_its_own_size_nothing_moves_and_nothing_is_turned_back
+    thrown = ->(*values) { Ways::Thrown.new(*values.map(&:to_f)) }
+    assert_equal [[], [], []], [thrown[5, 100, 5, 5.5], thrown[5, 0.5, 0, 100], thrown[5, 20, 0, 100]].map(&:edges)
+    assert_equal [5, 5], [0, 1].map { |share| thrown[5, 100, 5, 5].at(share) }
+    assert_equal [[0.5], [0.25, 0.75]], [thrown[50, 100, 0, 100].edges, thrown[75, 100, 50, 100].edges]
+    assert_equal [50, 100, 50, 0, 50], [0, 0.25, 0.5, 0.75, 1].map { |share| thrown[50, 200, 0, 100].at(share) }
+    assert_equal [1.0, 0.0], [thrown[0, 100, 0, 100].edges.last, thrown[0, 100, 0, 100].edges.first]
+  end
 end
