@@ -45,6 +45,18 @@ class HostsTest < Minitest::Test
     assert_equal ["reedmere.in"], openly("REEDMERE.IN/x")
   end
 
+  def test_an_ending_like_a_name_begins_another_sentence
+    assert_empty openly("the end.Example follows")
+    assert_equal ["reedmere.example"], openly("REEDMERE.EXAMPLE")
+    assert_empty hidden("the \u0435nd.In it")
+    assert_equal [["marsh.example", 2, 15], ["marsh.test", 18, 28]], found("x marsh.example y marsh.test").map { |host| [host.written, host.from, host.to] }
+  end
+
+  def test_what_ends_like_no_host_is_none_however_it_is_written
+    ["reedmere dot nothing", "reedmere[.]nothing", "reedmere dot in", "r\u0435edmere.nothing"].each { |text| assert_empty found(text), text }
+    assert_equal ["reedmere (dot) in"], hidden("reedmere (dot) in")
+  end
+
   def test_dots_that_are_spelled_out_or_set_apart
     ["reedmere (dot) example", "reedmere[.]example", "reedmere dot example", "reedmere punkt com", "reedmere { dot } com", "reedmere . com", "reedmere ,com", "www reedmere com"].each do |text|
       assert_equal [text], hidden(text), text

@@ -41,6 +41,24 @@ class GateMemoryTest < Minitest::Test
     assert_equal [2, 6], [2, 9].map { |enough| memory.alike(asked, 60_000, by_one: false, enough:) }
   end
 
+  def test_how_much_must_be_the_same
+    near = lambda do |before, text|
+      noted(before).alike(sight(text, at_ms: 5000, login: "bo"), 60_000, by_one: false, enough: 9)
+    end
+    # Of nine different words seven in common are enough, of ten six are not; and of three nothing is said.
+    assert_equal [1, 0], [near["aa bb cc dd ee ff gg hh", "aa bb cc dd ee ff gg ii"], near["aa bb cc dd ee ff gg hh", "aa bb cc dd ee ff ii jj"]]
+    assert_equal [1, 0], [near["aa bb cc dd", "dd cc bb aa"], near["aa bb cc", "aa bb cc"]]
+    assert_equal [1, 0], [near["aa bb cc dd ee ff gg", "aa bb cc dd ee"], near["aa bb cc dd ee ff gg hh ii", "aa bb cc dd ee"]]
+  end
+
+  def test_of_the_same_so_many_are_remembered
+    memory = Memory.new
+    (Memory::MOST_ALIKE + 5).times { |number| memory.note(sight("a wren", at_ms: number, login: number.zero? ? "first" : "ann")) }
+    assert_equal Memory::MOST_ALIKE, memory.same(sight("a wren", at_ms: 1000), 60_000, by_one: false)
+    assert_equal 0, memory.same(sight("a wren", at_ms: 1000, login: "first"), 60_000, by_one: true)
+    assert_equal [Memory::MOST_ALIKE, 0], [5000, 900].map { |within| memory.lines_of(sight("x", at_ms: 1000), within) }
+  end
+
   def test_how_many_lines_somebody_wrote_lately
     memory = noted(*%w[a b c d])
     assert_equal [4, 3, 1, 0], [10_000, 3500, 1500, 500].map { |within| memory.lines_of(sight("e", at_ms: 4000), within) }

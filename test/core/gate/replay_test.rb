@@ -37,6 +37,28 @@ class ReplayTest < Minitest::Test
     assert_equal [1, 0], told.values_at(:off, :through)
   end
 
+  def test_held_instead_of_dropped_is_otherwise_and_the_same_is_nothing
+    assert_equal [0, 0, 1], replay([{"kind" => "command_lines"}], [{"kind" => "command_lines", "action" => "hold"}], "!ring", "hi").values_at(:off, :through, :otherwise)
+    assert_equal [0, 0, 0], replay([{"kind" => "command_lines"}], [{"kind" => "command_lines"}], "!ring", "hi").values_at(:off, :through, :otherwise)
+    long = replay([{"kind" => "command_lines", "on" => false}], [{"kind" => "command_lines"}], "!ring #{"x" * 300}")[:examples].first
+    assert_equal 160, long[:text].length
+  end
+
+  def test_before_and_after_the_time_it_looks_at_lines_stand_at_its_ends
+    replay = Gate::Replay.new(ladder, ladder, from_ms: 6000, to_ms: 12_000) { Gate::Memory.new }
+    [0, 6000, 6099, 6100, 11_999, 12_000, 99_000].each { |at_ms| replay.take(line(at_ms, "a", at_ms:)) }
+    assert_equal [3, 1, 3], replay.bars.values_at(0, 1, -1).map(&:first)
+    assert_equal [1, 0], Gate::Replay.new(ladder, ladder, from_ms: 5, to_ms: 5) { Gate::Memory.new }.tap { |one| one.take(line(1, "a", at_ms: 5)) }.bars.first(2).map(&:first)
+  end
+
+  def test_of_more_examples_of_several_changes_the_last_are_kept
+    replay = Gate::Replay.new(ladder({"kind" => "asked_for"}), ladder({"kind" => "command_lines"}), from_ms: 0, to_ms: 6000) { Gate::Memory.new }
+    100.times { |at| replay.take(line(at + 1, at.even? ? "!what? #{at}" : "plain", at_ms: at)) }
+    kept = replay.to_h[:examples]
+    assert_equal [Gate::Replay::MOST_EXAMPLES, 99], [kept.size, kept.last[:at_ms]]
+    assert_equal kept.map { |one| one[:at_ms] }.sort, kept.map { |one| one[:at_ms] }
+  end
+
   def test_only_so_many_examples_are_kept
     told = replay([{"kind" => "command_lines", "on" => false}], [{"kind" => "command_lines"}], *Array.new(200) { |at| "!ring #{at}" })
     assert_equal [200, Gate::Replay::MOST_EXAMPLES], [told[:off], told[:examples].size]
