@@ -7,8 +7,9 @@ module Mutation
   # Which tests call which methods, and whether one of them fails once a method is another one. Everything runs in children of this
   # process, so that nothing is left of it.
   class Trial
-    # Whatever takes longer than that has lost its way.
-    LONGEST_S = 60
+    # Whatever takes so many times as long as without a mutant, and some seconds more, has lost its way.
+    LOST_TIMES = 8
+    LOST_S = 5
     # Of the tests that call a method the quickest come first; what takes longer than so much together is left out.
     MOST_S = 15
     Seen = Struct.new(:test, :name, :seconds)
@@ -40,10 +41,11 @@ module Mutation
       place = [File.join(@lib, mutant.file), mutant.first_line]
       tests = @seen[place] or return @at_load.key?(place) ? :at_load : :unseen
 
-      answer = in_child(LONGEST_S) do
+      tests = enough(tests)
+      answer = in_child(LOST_S + (LOST_TIMES * tests.sum(&:seconds))) do
         $stderr.reopen(File::NULL)
         put_in(mutant)
-        enough(tests).all? { |one| passes?(one) } ? :survived : :killed
+        tests.all? { |one| passes?(one) } ? :survived : :killed
       end
       answer || :killed
     end
