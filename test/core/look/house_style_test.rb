@@ -25,6 +25,20 @@ class HouseStyleTest < Minitest::Test
       style::DEFAULT.merge("colours" => {"Ink!" => ink}), style::DEFAULT.merge("colours" => {"ink" => {"name" => "Ink"}})].each { |given| refute schema.valid?(given), given.inspect }
   end
 
+  def test_what_is_no_house_style_is_refused_and_none_is_the_one_there_always_is
+    style = Bavard::Core::Look::HouseStyle
+    assert_equal style::DEFAULT, style.read(nil)
+    assert_equal "house", assert_raises(Bavard::Error) { style.read([1]) }.field
+    assert_equal "colours", assert_raises(Bavard::Error) { style.read("colours" => [1]) }.field
+  end
+
+  def test_colours_in_rows_follow_too_and_others_stay
+    rows = [{"role" => "host", "colour" => "house:ink"}, {"role" => "guest", "colour" => "#123456"}]
+    given = Edit.apply(@document, {"do" => "set", "piece" => "chat1", "values" => {"role_colours" => rows}}).document
+    drawn = Document.drawn(given["pieces"][0], given["house"])
+    assert_equal [given["house"]["colours"]["ink"]["value"], "#123456"], drawn["role_colours"].map { |row| row["colour"] }
+  end
+
   def test_pieces_follow_when_a_colour_or_face_of_the_show_is_changed
     assert_equal "#ffffff", css(@document)["--text-colour"]
     blue = Edit.apply(@document, {"do" => "house", "sort" => "colours", "key" => "ink", "value" => {"name" => "Ink", "value" => "#00f"}}).document

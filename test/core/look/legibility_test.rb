@@ -52,6 +52,15 @@ class LegibilityTest < Minitest::Test
     assert_equal "text", hidden.worst.part
   end
 
+  def test_times_and_the_plates_of_people_count_where_they_are_seen
+    time = {"time_colour" => "#20262c", "plate_opacity" => 100, "names" => "none"}
+    assert_equal %w[time text], [{"times" => "shown"}, {"times" => "none"}].map { |more| Legibility.new(piece(time.merge(more)), on([0, 0, 400, 200])).worst.part }
+    theirs = {"plate_by" => "person", "plate_opacity" => 100, "names" => "none", "text_colour" => "#ffffff"}
+    worst = ->(plate) { Legibility.new(piece(theirs), on([0, 0, 400, 200]), people: [["#ffffff", plate]]).worst.ratio }
+    assert_operator worst["#f0f0f0"], :<, 1.3
+    assert_operator worst["#101010"], :>, 15
+  end
+
   def test_an_outline_and_a_shadow_help_where_there_is_no_plate
     bare = {"plate_for" => "none", "names" => "none"}
     ratio = ->(values) { Legibility.new(piece(bare.merge(values)), on([250, 0, 100, 100])).worst.ratio }

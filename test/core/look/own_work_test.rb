@@ -54,6 +54,26 @@ class OwnWorkTest < Minitest::Test
     assert_equal "@keyframes own-chat1-hop{from{opacity:0}50%, to{opacity:1}}\n#{SCOPE} .name{animation:own-chat1-hop 1s}", read.css
   end
 
+  def test_steps_of_keyframes_are_steps_and_their_name_is_theirs_only_where_it_moves
+    read = css("@keyframes hop { sideways { opacity: 0 } 0% { opacity: 1 } }\n.name { content: \"hop\"; animation: hop 1s, hopper 2s }")
+    assert_equal [[1, "“sideways” is no step of keyframes."]], read.errors
+    assert_equal "@keyframes own-chat1-hop{0%{opacity:1}}\n#{SCOPE} .name{content:\"hop\";animation:own-chat1-hop 1s, hopper 2s}", read.css
+  end
+
+  def test_markup_may_be_so_deep_and_no_deeper
+    nested = ->(depth) { OwnMarkup.read(("<div>" * depth) + "{text}" + ("</div>" * depth)) }
+    assert_empty nested[OwnMarkup::DEEPEST].errors
+    assert_includes nested[OwnMarkup::DEEPEST + 1].errors.map(&:last), "It goes too deep."
+    assert_nil nested[OwnMarkup::DEEPEST + 1].tree
+  end
+
+  def test_the_text_is_shown_wherever_it_stands_and_must_be
+    assert_equal ["It shows no {text}."], OwnMarkup.read("<b>{name}</b>").errors.map(&:last)
+    assert_equal [["b", "own-x own-y", [["{text}"]]]], OwnMarkup.read("<b class=\"own-x own-y\">{text}</b>").tree
+    assert_match(/begin with “own-”/, OwnMarkup.read("<b class=\"own-x other\">{text}</b>").errors.first.last)
+    assert_equal [2], OwnMarkup.read("{text}\n<b id=\"x\">a</b>").errors.map(&:first)
+  end
+
   def test_whatever_is_written_every_rule_is_bound_to_the_piece
     words = PropCheck::Generators.one_of(PropCheck::Generators.printable_ascii_string,
       PropCheck::Generators.constant(".name{color:red}"), PropCheck::Generators.constant("}"), PropCheck::Generators.constant("/*"),
