@@ -61,7 +61,7 @@ class OwnWorkTest < Minitest::Test
   end
 
   def test_markup_may_be_so_deep_and_no_deeper
-    nested = ->(depth) { OwnMarkup.read(("<div>" * depth) + "{text}" + ("</div>" * depth)) }
+    nested = ->(depth) { OwnMarkup.read("#{"<div>" * depth}{text}#{"</div>" * depth}") }
     assert_empty nested[OwnMarkup::DEEPEST].errors
     assert_includes nested[OwnMarkup::DEEPEST + 1].errors.map(&:last), "It goes too deep."
     assert_nil nested[OwnMarkup::DEEPEST + 1].tree

@@ -28,6 +28,23 @@ class CaptionsTest < Minitest::Test
     assert_empty Captions.cut(" \u0000 ")
   end
 
+  def test_at_its_longest_it_is_one_and_longer_it_is_even_parts
+    longest = Captions::LONGEST
+    one = "#{"a" * (longest - 5)} bcde"
+    assert_equal [one], Captions.cut(one)
+    two = Captions.cut("#{"ab " * 28}abc")
+    assert_equal [2, 29], [two.size, two.sum { |part| part.split.size }]
+    assert_operator (two[0].length - two[1].length).abs, :<=, 4
+    assert_equal [84, 84, 32], Captions.cut("x" * 200).map(&:length)
+    assert_equal ["y" * 84, "y.", "And more."], Captions.cut("#{"y" * 85}. And more.")
+  end
+
+  def test_of_more_captions_than_are_read_the_first_are
+    blocks = Array.new(Captions::MOST + 5) { |at| "#{format("%02d:%02d:%02d", at / 3600, at / 60 % 60, at % 60)}.000 --> 99:00:00.000\nc#{at}\n" }
+    read = Captions.parse("WEBVTT\n\n#{blocks.join("\n")}")
+    assert_equal [Captions::MOST, "c0", "c#{Captions::MOST - 1}"], [read.size, read.first.text, read.last.text]
+  end
+
   def test_it_stays_as_long_as_it_takes_to_read_within_bounds
     piece = {"reading_speed" => 10, "least_s" => 1.5, "longest_s" => 5}
     assert_equal [1500, 3000, 5000], ["a wren", "a" * 30, "a" * 80].map { |text| Captions.stays_ms(piece, text) }

@@ -52,6 +52,32 @@ class TypeCaseTest < Minitest::Test
     end
   end
 
+  def test_estimates_go_by_the_kind_of_letter
+    case_of = Bavard::Core::Reading::TypeCase
+    width = ->(text) { type.width("Bitter", 500, text) }
+    assert_in_delta 2 * case_of::EMOJI_EM, width["🌅🌅"]
+    assert_in_delta 2 * case_of::WIDE_EM, width["葦原"]
+    assert_in_delta 3 * case_of::OTHER_EM, width["مرح"]
+    assert_in_delta width["a"] + case_of::WIDE_EM + width["b"], width["a葦b"]
+    refute type.certain?("Bitter", 500, "reeds 葦")
+    assert_in_delta 0, width[""]
+    assert_in_delta type.width(type.families.first, 500, "reed"), type.width("No such face", 500, "reed")
+    refute type.certain?("No such face", 500, "reed")
+  end
+
+  def test_a_hosts_own_face_is_found_when_it_is_first_measured_with
+    files = type.instance_variable_get(:@files)
+    Dir.mktmpdir do |own|
+      name = "own-#{"ab" * 16}"
+      FileUtils.cp(files.fetch("Bitter").first, File.join(own, "#{name}.ttf"))
+      with_own = Bavard::Core::Reading::TypeCase.new(files, own:)
+      assert_in_delta type.width("Bitter", 500, "reed warbler"), with_own.width(name, 500, "reed warbler")
+      first = type.width(type.families.first, 500, "reed warbler")
+      ["own-#{"cd" * 16}", "own-../#{name}", name.upcase].each { |other| assert_in_delta first, with_own.width(other, 500, "reed warbler"), 0.001, other }
+      assert_in_delta first, Bavard::Core::Reading::TypeCase.new(files).width(name, 500, "reed warbler")
+    end
+  end
+
   def test_what_is_no_font_is_refused
     assert_raises(Bavard::Error) { Bavard::Core::Reading::Font.new(__FILE__, 400) }
     assert_raises(Bavard::Error) { Bavard::Core::Reading::Font.new("/nowhere.ttf", 400) }
@@ -63,6 +89,8 @@ class TypeCaseTest < Minitest::Test
     assert_equal 2, rows.count("eleven letters"[0, 12])
     assert_equal 3, rows.count("a#{"b" * 25}")
     assert_equal 2, rows.count("seven", first: 8)
+    assert_equal [2, 3, 2, 1], [rows.count("x", first: 10), rows.count("x", first: 25), rows.count("a b#{"c" * 8}"), rows.count("ab-cd efg")]
+    assert_equal [1, 2], [rows.count("ten letter "), rows.count("ten letter x")]
     assert_equal 1, rows.count("")
   end
 

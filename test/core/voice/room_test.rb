@@ -67,6 +67,46 @@ class RoomTest < Minitest::Test
     assert_equal [%w[teo ibrahim odalys], 1], seated(host_first: true, host: "teo", order: "name")
   end
 
+  def test_lost_once_is_lost_once_and_everything_that_is_seen_is_a_change
+    changes = @room.changes
+    @room.lost(500)
+    @room.lost(900)
+    assert_equal [500, changes + 1], [@room.lost_at_ms, @room.changes]
+    tell(:leave, people: ["nobody"])
+    assert_equal changes + 1, @room.changes
+    tell(:leave, people: ["teo"])
+    assert_operator @room.changes, :>, changes + 1
+  end
+
+  def test_it_says_when_somebody_would_fall_silent
+    assert_nil @room.due_ms
+    talk("teo")
+    first = @room.due_ms
+    @now += 100
+    talk("ibrahim")
+    assert_equal first, @room.due_ms
+    @room.advance(first)
+    assert_equal %w[ibrahim], @room.talkers.map(&:key)
+  end
+
+  def test_the_same_room_keeps_its_people_and_another_forgets_them
+    talk("teo")
+    tell(:room, people: %w[teo odalys], card: Card.new("hides", "The hides"))
+    assert_equal [true, %w[odalys teo]], [@room["teo"].talks?, @room.members.map(&:key).sort]
+    tell(:room, people: %w[teo], card: Card.new("night", "Night shift"))
+    refute_predicate @room["teo"], :talks?
+    tell(:card, card: Card.new("night", "Late shift"))
+    assert_equal "Late shift", @room.card.name
+  end
+
+  def test_who_is_muted_is_not_heard_and_what_is_heard_of_strangers_is_told
+    tell(:change, people: [Person.new("teo", nil, nil, [:muted])])
+    assert_empty tell(:levels, levels: [["teo", -10]])
+    assert_equal ["a level of somebody who is not there: #{"x" * 40}"], tell(:levels, levels: [["x" * 99, -10], ["odalys", -10]])
+    3.times { tell(:packets, levels: [["odalys", nil]]).then { @now += 100 } }
+    assert_equal %w[odalys], @room.talkers.map(&:key)
+  end
+
   def test_whoever_talks_has_a_place_even_where_there_are_too_few
     talk("teo")
     assert_equal [%w[odalys ibrahim teo], 1], seated
@@ -142,5 +182,7 @@ class RoomTest < Minitest::Test
     assert_equal %w[silent talking], Cast.missing(cast.first)
     assert_equal ["u77", "odalys", "u10", nil], ["ib.png", "odalys new.png", "2026 Teo Holm v3.png", "Teo Marshall.png"].map { |file| Cast.match([file], cast).first.member&.id }
     assert_equal ["u77", "loud"], Cast.match(["ibrahim_loud.png"], cast).first.then { |match| [match.member&.id, match.state] }
+    assert_equal [[nil, "talking"], ["odalys", "loud"], ["u9", "face"]], Cast.match(%w[talking.png odalys_talking_loud.png teo-marsh.png], cast).map { |match| [match.member&.id, match.state] }
+    assert_equal [%w[silent talking], ["talking"], []], [{}, {"silent" => 1}, {"silent" => 1, "talking" => 2}].map { |states| Cast.missing(CastMember.new(states:)) }
   end
 end
