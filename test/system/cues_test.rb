@@ -100,7 +100,7 @@ class CuesBrowserTest < SkeinBrowserTest
     attach_file("bring-files", sound("Small bell.wav"), make_visible: {display: "block", visibility: "visible"})
     assert_field "Name of Small bell", with: "Small bell"
     assert_selector "#sounds .wave rect", minimum: 20
-    assert_text(/4\.0 s · -?[\d.]+ → -2[23]\.\d LUFS/)
+    assert_text(/4\.0 s · −?[\d.]+ → −2[23]\.\d LUFS/)
     visit "/dress/cues/"
     find(".cue-row", text: "Follows").click
     within("#edit") do
