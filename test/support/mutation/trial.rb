@@ -2,14 +2,17 @@
 
 require "coverage"
 require "minitest"
+require "timeout"
 
 module Mutation
   # Which tests call which methods, and whether one of them fails once a method is another one. Everything runs in children of this
   # process, so that nothing is left of it.
   class Trial
-    # Whatever takes so many times as long as without a mutant, and some seconds more, has lost its way.
-    LOST_TIMES = 8
-    LOST_S = 5
+    # A test that takes so many times as long as without a mutant, and some seconds more, has lost its way.
+    LOST_TIMES = 10
+    LOST_S = 3
+    # Should nothing else end it.
+    LONGEST_S = 120
     # Of the tests that call a method the quickest come first; what takes longer than so much together is left out.
     MOST_S = 15
     Seen = Struct.new(:test, :name, :seconds)
@@ -41,11 +44,12 @@ module Mutation
       place = [File.join(@lib, mutant.file), mutant.first_line]
       tests = @seen[place] or return @at_load.key?(place) ? :at_load : :unseen
 
-      tests = enough(tests)
-      answer = in_child(LOST_S + (LOST_TIMES * tests.sum(&:seconds))) do
+      answer = in_child(LONGEST_S) do
         $stderr.reopen(File::NULL)
         put_in(mutant)
-        tests.all? { |one| passes?(one) } ? :survived : :killed
+        enough(tests).all? { |one| Timeout.timeout(LOST_S + (LOST_TIMES * one.seconds)) { passes?(one) } } ? :survived : :killed
+      rescue Timeout::Error
+        :killed
       end
       answer || :killed
     end
