@@ -49,6 +49,7 @@ edit.heard(() => {
 async function renew(words) {
   const state = await attempt(() => get("/gate/state"));
   if (!state) return;
+  await edit.settled();
   if (!edit.changed) return edit.take(state);
   edit.rebase(state);
   error.hidden = false;
@@ -67,6 +68,8 @@ function renewed(version) {
 }
 
 async function keep() {
+  if (edit.busy) return;
+  await edit.settled();
   if (!edit.changed || edit.busy) return;
   edit.busy = true;
   try {

@@ -61,7 +61,7 @@ export class Sets {
 
   async bring(file) {
     const set = await sendRaw("/gate/read", await file.files[0].arrayBuffer());
-    await this.edit.change(set.rules);
+    await this.edit.change(() => set.rules);
     say(`“${set.name}” is an edit of this set now. It counts when you keep it.`);
   }
 

@@ -71,6 +71,60 @@ test("a change is checked by the server before it counts here", async () => {
   assert.deepEqual([edit.changed, edit.rules[0].action], [false, "hold"]);
 });
 
+test("what is changed while a change is being checked loses nothing, and waits for it", async () => {
+  const answers = [];
+  globalThis.fetch = (path, options) =>
+    new Promise((done) => {
+      page.asked.push([path, JSON.parse(options.body)]);
+      answers.push(() => done({ ok: true, json: async () => JSON.parse(options.body) }));
+    });
+  edit.set("links", { action: "drop" });
+  edit.set("links", { names: false });
+  edit.move("links2", -1);
+  for (let at = 0; at < 3; at += 1) {
+    await turn();
+    assert.equal(page.asked.length, at + 1);
+    answers[at]();
+  }
+  await edit.settled();
+  assert.deepEqual(
+    edit.rules.map((one) => [one.id, one.action, one.names]),
+    [
+      ["links2", "hold", true],
+      ["links", "drop", false],
+    ],
+  );
+});
+
+test("what is undone does not come back with an answer that was under way", async () => {
+  let answer;
+  globalThis.fetch = (_path, options) =>
+    new Promise((done) => {
+      answer = () => done({ ok: true, json: async () => JSON.parse(options.body) });
+    });
+  edit.set("links", { action: "drop" });
+  edit.set("links", { names: false });
+  await turn();
+  edit.undo();
+  answer();
+  await edit.settled();
+  assert.deepEqual([edit.changed, edit.rules[0].action, edit.rules[0].names], [false, "hold", true]);
+});
+
+test("a change that is being checked outlives what somebody else kept meanwhile", async () => {
+  const changing = edit.set("links", { action: "drop" });
+  edit.rebase({ ...state(rule("links"), rule("links2")), version: "v2" });
+  await changing;
+  assert.deepEqual([edit.changed, edit.rules[0].action], [true, "drop"]);
+});
+
+test("what is refused is told to whoever asked, and those behind it go on", async () => {
+  serve({ "/gate/check": ({ rules }) => (rules[0].percent > 100 ? { error: "Too many." } : { rules }) });
+  await assert.rejects(edit.set("links", { percent: 900 }), /Too many/);
+  await edit.set("links", { percent: 40 });
+  assert.equal(edit.rules[0].percent, 40);
+});
+
 test("rules are moved, taken away and added, and stay where they cannot go further", async () => {
   await edit.move("links2", -1);
   assert.deepEqual(
