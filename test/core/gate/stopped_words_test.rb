@@ -117,6 +117,28 @@ class StoppedWordsTest < Minitest::Test
     assert_equal seen_in.values, seen_in.keys.map { |text, word| seen(text, word) }
   end
 
+  def test_letters_drawn_with_signs
+    assert_equal ["g()()sebrain"], seen("a g()()sebrain b", "goosebrain")
+    assert_equal ["|<estre|"], seen("x |<estre| y", "kestrel")
+    assert_equal ["\\/\\/ren", "|)uck", "[]wl"], seen("\\/\\/ren |)uck []wl", "wren", "duck", "owl")
+    assert_empty seen("g() [] |)", "goosebrain", "duck")
+  end
+
+  def test_letters_more_than_a_word_has
+    letters = Words::Letters
+    meant = ->(written, word) { letters.meant?(written, word) }
+    assert_equal [true, true, false, false], [meant["gooose", "goose"], meant["goose", "goose"], meant["goosse", "goose"], meant["gose", "goose"]]
+    assert_equal [false, false, true], [meant["gooooo", "goose"], meant["xgoose", "goose"], meant["ggoosse", "goose"]]
+    assert_equal [false, true, true], [meant["101", "lol"], meant["1o1", "lol"], meant["101", "101"]]
+    assert_equal [true, false, true], [meant["nesstling", "nestling"], meant["nesst", "nest"], meant["nessst", "nest"]]
+  end
+
+  def test_of_very_many_the_first_are_told
+    most = Words::Finder::MOST_FOUND
+    found = Words::Finder.new(["wren"]).find("wren " * (most + 5))
+    assert_equal [most, 0, (most - 1) * 5], [found.size, found.first.from, found.last.from]
+  end
+
   def test_words_that_stand_on_their_head
     assert_equal ["ʇıʍqnɹƃ"], seen("a ʇıʍqnɹƃ!", "grubwit")
     assert_equal ["ʇᴉʍqnɹƃ", "\u05DFooɟ"], seen("ʇᴉʍqnɹƃ, \u05DFooɟ", "grubwit", "fool")

@@ -67,7 +67,6 @@ module Bavard
                 at += 1
                 run = at.positive? && word[at] == word[at - 1] ? run + 1 : 1
               elsif at >= 0 && stands?(char, word[at])
-                extra.pop if extra.last == run && run > 1
                 extra << (run += 1)
               end
             end
