@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "zlib"
 require_relative "../dress/badge"
 require_relative "words/finder"
 
@@ -65,14 +66,14 @@ module Bavard
           end
         end
 
-        # @return [Array<Integer>] its words, as numbers
+        # @return [Array<Integer>] its words, as numbers: the same ones in every process, so that what is alike does not hang on chance
         def words
           return @words if @words
 
           words = []
           at = 0
           while (part = parts[at])
-            words << part.hash if part.length > 1
+            words << Zlib.crc32(part) if part.length > 1
             at += 2
           end
           @words = words.uniq! || words
