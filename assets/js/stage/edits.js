@@ -41,7 +41,7 @@ export class Edits {
     while (this.waiting.length > 0) {
       const { edit, done } = this.waiting.shift();
       const answer = await attempt(() => sendJson(this.path, edit));
-      for (const tell of done) tell(answer?.edit);
+      for (const tell of done) tell(answer && { ...answer.edit, at: answer.at });
     }
     this.busy = false;
   }

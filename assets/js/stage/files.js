@@ -1,6 +1,7 @@
 // Pictures and films of the show's own: dropped or chosen, made anew by Bavard, then part of a piece.
 import { button, icon, make } from "../house/elements.js";
 import { attempt, sendFiles } from "../house/send.js";
+import { asking } from "./asking.js";
 
 const thumb = (file) => `/pictures/${file}-1.webp`;
 
@@ -64,10 +65,14 @@ export function fileRow({ name, label, want }) {
 export function filesRow({ name, label, want }) {
   const list = make("div", "file-list");
   let rows = [];
-  const give = (next) => want({ [name]: next });
+  const { give, told } = asking(want);
+  const change = (next) => {
+    rows = next;
+    give({ [name]: rows });
+  };
   const choose = chooser("Add pictures", "image/*", true, async (files) => {
     const made = await upload("picture", files);
-    if (made.length > 0) give([...rows, ...made.map(({ id }) => ({ file: id, seconds: 8 }))]);
+    if (made.length > 0) change([...rows, ...made.map(({ id }) => ({ file: id, seconds: 8 }))]);
   });
   const rowOf = (row, index) => {
     const image = make("img");
@@ -77,20 +82,20 @@ export function filesRow({ name, label, want }) {
     seconds.value = row.seconds;
     seconds.inputMode = "decimal";
     seconds.setAttribute("aria-label", `Seconds of picture ${index + 1}`);
-    seconds.addEventListener("change", () => give(rows.map((one, at) => (at === index ? { ...one, seconds: seconds.value } : one))));
-    const up = button("", "arrow-up", () => give(moved(rows, index, -1)), "button plain");
+    seconds.addEventListener("change", () => change(rows.map((one, at) => (at === index ? { ...one, seconds: seconds.value } : one))));
+    const up = button("", "arrow-up", () => change(moved(rows, index, -1)), "button plain");
     up.setAttribute("aria-label", `Picture ${index + 1} earlier`);
     up.disabled = index === 0;
-    const off = button("", "x", () => give(rows.filter((_, at) => at !== index)), "button plain");
+    const off = button("", "x", () => change(rows.filter((_, at) => at !== index)), "button plain");
     off.setAttribute("aria-label", `Take picture ${index + 1} off`);
     return make("div", "file-item", image, seconds, make("span", "said", "s"), up, off);
   };
   return {
     element: make("div", "row tall", make("span", "label", label), list, choose),
-    show(value) {
+    show: told((value) => {
       rows = value;
       list.replaceChildren(...rows.map(rowOf));
-    },
+    }),
   };
 }
 

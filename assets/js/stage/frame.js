@@ -8,7 +8,8 @@ const DRAWN_AT_LEAST_PX = 24;
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 export class Frame {
-  // kinds: by name; tell: choose(ids), set([[id, values]], gesture), draw(box), gesture(), called(piece)
+  // kinds: by name; tell: choose(ids), set([[id, values]], gesture), draw(box), gesture(), called(piece),
+  // released(): nothing is held any more
   constructor(root, hands, kinds, tell) {
     this.root = root;
     this.hands = hands;
@@ -155,6 +156,7 @@ export class Frame {
       () => {
         this.held = null;
         this.snapping.clear();
+        this.tell.released();
       },
     );
   }

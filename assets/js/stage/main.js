@@ -65,7 +65,7 @@ function begin(stageId, kinds) {
     const small = sets.map(([piece, values]) => ({ do: "set", piece, values }));
     const edit = small.length === 1 ? small[0] : { do: "many", edits: small };
     const done = await edits.send({ ...edit, gesture: how });
-    for (const one of done?.edits ?? (done ? [done] : [])) draft.guess(one.piece, one.values);
+    for (const one of done?.edits ?? (done ? [done] : [])) draft.guess(one.piece, one.values, done.at);
     if (done && !frame.held) draw();
     return done;
   }
@@ -87,6 +87,8 @@ function begin(stageId, kinds) {
     set,
     gesture,
     called,
+    // What was told while it was held; what is still on its way is drawn when it is answered.
+    released: () => edits.quiet && draw(),
     draw: (box) => menu.open(box, frame.ratio, frame.root.getBoundingClientRect()),
   });
   const menu = new DrawMenu(document.querySelector("#draw-menu"), kinds, LETTERS, add);

@@ -1,6 +1,7 @@
 // Rows of the inspector for what is neither a number nor a plain choice. Each tells what is wanted; whether that may be is
 // for Ruby to say. show(value, document) puts a row to what is kept.
 import { button, make } from "../house/elements.js";
+import { asking } from "./asking.js";
 import { labelled, nextId } from "./fields.js";
 
 export function switchRow({ name, label, want }) {
@@ -58,7 +59,8 @@ export function someRow({ name, label, choices, from = "feeds", want }) {
 export function listRow({ name, label, fields, most, want, gesture, rowFor }) {
   const list = make("div", "list-rows");
   let rows = [];
-  const give = () => want({ [name]: rows });
+  const { give: send, told } = asking(want);
+  const give = () => send({ [name]: rows });
   const add = button("One more", "plus", () => {
     if (rows.length >= most) return;
     rows = [...rows, Object.fromEntries(fields.map((field) => [field.name, field.default]))];
@@ -67,7 +69,7 @@ export function listRow({ name, label, fields, most, want, gesture, rowFor }) {
   add.setAttribute("aria-label", `One more: ${label}`);
   return {
     element: make("div", "row tall", make("span", "label", label), list, add),
-    show(value, stage) {
+    show: told((value, stage) => {
       if (list.contains(document.activeElement) && value.length === rows.length) return;
       rows = value;
       list.replaceChildren(
@@ -91,6 +93,6 @@ export function listRow({ name, label, fields, most, want, gesture, rowFor }) {
           return make("div", "list-row", ...made.map((one) => one.element), off);
         }),
       );
-    },
+    }),
   };
 }

@@ -3,6 +3,8 @@ export class Draft {
   constructor(stageId) {
     this.id = stageId;
     this.known = new Map();
+    // By piece and property: what our own edits came to, and when: what is told of the time before does not undo it.
+    this.ours = new Map();
     this.document = null;
   }
 
@@ -13,9 +15,12 @@ export class Draft {
     return told.length > 0;
   }
 
-  takeOne({ order, pieces, ...rest }, whole) {
-    if (whole) this.known.clear();
-    for (const piece of pieces) this.known.set(piece.id, piece);
+  takeOne({ order, pieces, at = Number.POSITIVE_INFINITY, ...rest }, whole) {
+    if (whole) {
+      this.known.clear();
+      this.ours.clear();
+    }
+    for (const piece of pieces) this.known.set(piece.id, { ...piece, ...this.later(piece.id, at) });
     const here = new Set(order);
     for (const id of this.known.keys()) if (!here.has(id)) this.known.delete(id);
     this.document = { ...rest, pieces: order.map((id) => this.known.get(id)).filter(Boolean) };
@@ -25,9 +30,20 @@ export class Draft {
     return this.document?.pieces.find((piece) => piece.id === id);
   }
 
-  // What was asked for counts here at once, before the server tells of it.
-  guess(id, values) {
+  // Ours that came after that; what was told since is ours no more.
+  later(id, at) {
+    const ours = [...(this.ours.get(id) ?? [])].filter(([, own]) => own.at > at);
+    this.ours.set(id, new Map(ours));
+    return Object.fromEntries(ours.map(([name, own]) => [name, own.value]));
+  }
+
+  // What was asked for counts here at once, before the server tells of it. at: the draft that it made
+  guess(id, values, at = 0) {
     const piece = this.piece(id);
-    if (piece) Object.assign(piece, values);
+    if (!piece) return;
+    Object.assign(piece, values);
+    const ours = this.ours.get(id) ?? new Map();
+    for (const [name, value] of Object.entries(values)) ours.set(name, { value, at });
+    this.ours.set(id, ours);
   }
 }

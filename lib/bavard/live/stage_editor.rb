@@ -29,7 +29,11 @@ module Bavard
         @kept = stage.draft
         @told = stage.draft
         @kept_at_ms = 0
+        @at = 0
       end
+
+      # @return [Integer] how often the draft was changed: whoever edits tells by it what came before and what after
+      attr_reader :at
 
       # @param edit [Hash] as Core::Stage::Edit takes it; edits of one "gesture", such as a drag, are undone in one step
       # @param by [String, nil] who does it
@@ -116,7 +120,7 @@ module Bavard
         @told = @stage.draft unless whole
         known = whole ? {} : before["pieces"].to_h { |piece| [piece["id"], piece] }
         changed = @stage.draft["pieces"].reject { |piece| known[piece["id"]].equal?(piece) }
-        {id: @stage.id, **@stage.draft.slice(*Core::Stage::Document::SIZE.keys, "house"), order: @stage.draft["pieces"].map { |piece| piece["id"] },
+        {id: @stage.id, at: @at, **@stage.draft.slice(*Core::Stage::Document::SIZE.keys, "house"), order: @stage.draft["pieces"].map { |piece| piece["id"] },
          pieces: changed}
       end
 
@@ -140,6 +144,7 @@ module Bavard
       end
 
       def take(document)
+        @at += 1
         @stage.draft = document
         @changed.call(document)
       end

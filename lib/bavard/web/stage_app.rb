@@ -43,7 +43,7 @@ module Bavard
         raise Error.new("A document is taken over as a revision or an import.", field: "do") if whole_document?(edit)
 
         by = actor
-        json(edit: on_editor { |editor| editor.edit(edit, by:) })
+        json(on_editor { |editor| {edit: editor.edit(edit, by:), at: editor.at} })
       end
 
       post("/:stage/undo") { json(done: !on_editor(&:undo).nil?) }

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
-import { all, eachOnAPage, find, page, type } from "../support/page.js";
+import { all, eachOnAPage, find, page, settled, type } from "../support/page.js";
 import { fill, numberField } from "../../../assets/js/stage/fields.js";
 import { rowFor, wanted } from "../../../assets/js/stage/properties.js";
 
@@ -178,11 +178,12 @@ test("text, switches and some of a few", () => {
   assert.deepEqual(deeds, [{ p: "bye" }, { p: ["a", "b"] }]);
 });
 
-test("rows of the same fields are added up to so many, changed and taken off", () => {
+test("rows of the same fields are added up to so many, changed and taken off", async () => {
   const fields = [{ kind: "text", name: "who", label: "Who", max: 40, default: "x" }];
   const made = row({ kind: "rows", fields, most: 2 }, [{ who: "ann" }]);
   const more = find('[aria-label="One more: P"]');
   more.click();
+  await settled();
   assert.deepEqual(deeds, [{ p: [{ who: "ann" }, { who: "x" }] }]);
   made.show([{ who: "ann" }, { who: "x" }], {});
   more.click();
