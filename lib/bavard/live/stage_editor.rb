@@ -120,8 +120,8 @@ module Bavard
         @told = @stage.draft unless whole
         known = whole ? {} : before["pieces"].to_h { |piece| [piece["id"], piece] }
         changed = @stage.draft["pieces"].reject { |piece| known[piece["id"]].equal?(piece) }
-        {id: @stage.id, at: @at, **@stage.draft.slice(*Core::Stage::Document::SIZE.keys, "house"), order: @stage.draft["pieces"].map { |piece| piece["id"] },
-         pieces: changed}
+        {id: @stage.id, at: @at, **@stage.draft.slice(*Core::Stage::Document::SIZE.keys, "house"),
+         order: @stage.draft["pieces"].map { |piece| piece["id"] }, pieces: changed}
       end
 
       private
