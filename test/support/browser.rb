@@ -8,7 +8,7 @@ require_relative "processes"
 
 Capybara.register_driver(:bavard) do |app|
   Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
-    process_timeout: 60, js_errors: true, browser_options: {
+    process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js")], browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
       "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil,

@@ -3,6 +3,7 @@
 require "argon2"
 require "net/http"
 require "securerandom"
+require_relative "../../lib/bavard/core/cues/settings"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/store/feeds"
@@ -17,6 +18,7 @@ require_relative "minimal_irc"
 class PreparedTest < BrowserTest
   IN_FORCE = %w[command_lines left_out].freeze
   PIECE = {"x" => 100, "y" => 100, "width" => 800, "height" => 600, "stay_ms" => "for good"}.freeze
+  LONG_S = 120
   # As little work as there can be.
   CHEAP = {t_cost: 1, m_cost: 8}.freeze
 
@@ -80,6 +82,14 @@ class PreparedTest < BrowserTest
     db[:accounts].where(id: @account_id).update(email:)
     @show = Bavard::Store::Shows.new(db).create(@account_id, name: "Test watch", host_name: "Odalys")
     set_gate(db, hold_ms)
+    let_cues_play(db)
+  end
+
+  # As long as they can: what stands there for a moment is missed by a browser that has to wait for the machine.
+  def let_cues_play(db)
+    document = Bavard::Core::Cues::Settings.default
+    cues = document["cues"].map { |cue| cue.merge("length_s" => LONG_S) }
+    Bavard::Store::Shows.new(db).keep_cues(@show.id, document.merge("cues" => cues))
   end
 
   def put_pieces_on_air(pieces, width, height)

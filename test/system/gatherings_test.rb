@@ -47,7 +47,7 @@ class GatheringsBrowserTest < PreparedTest
   end
 
   def test_a_moderator_introduces_somebody_by_a_key_and_plays_the_hosts_own_cue
-    air({"kind" => "shout_out", "width" => 900, "height" => 400}, {"kind" => "alerts", "y" => 500})
+    air({"kind" => "shout_out", "width" => 900, "height" => 400, "length_s" => 60}, {"kind" => "alerts", "y" => 500})
     sign_in
     server.say("ann", "good morning")
     visit "/prompter/"
@@ -60,7 +60,7 @@ class GatheringsBrowserTest < PreparedTest
   end
 
   def test_a_card_is_shown_by_a_press
-    air({"kind" => "shout_out", "width" => 900, "height" => 400})
+    air({"kind" => "shout_out", "width" => 900, "height" => 400, "length_s" => 60})
     sign_in
     visit "/dress/fellows/"
     fill_in "Name of a fellow host", with: "Saltpan"
