@@ -52,7 +52,7 @@ module Bench
     # @return [Float] Unix milliseconds, right before the write
     def happen(kind, nick, number: nil)
       at = Process.clock_gettime(Process::CLOCK_REALTIME, :float_millisecond)
-      @server.write("@+draft/event=#{kind}#{";+draft/number=#{number}" if number} :#{nick}!#{nick}@host TAGMSG #reedmere\r\n")
+      @server.write("@draft/event=#{kind}#{";draft/number=#{number}" if number} :#{nick}!#{nick}@host TAGMSG #reedmere\r\n")
       at
     end
 

@@ -47,8 +47,8 @@ module Bench
     # 12 tags, as a server with everything on sends them.
     def wire(number)
       tags = {"msgid" => "abcdef#{number}", "time" => "2026-11-24T05:52:#{format("%02d", number % 60)}.250Z", "account" => "viewer#{number % 90}",
-              "+draft/display-name" => "Viewer\\s#{number % 90}", "+draft/color" => format("#%06x", (number % 90 * 185_287) % 0xffffff),
-              "+draft/badges" => "subscriber/12,ringer", "+draft/emotes" => "", "room" => "4711", "flags" => "a\\:b", "first" => "0",
+              "draft/display-name" => "Viewer\\s#{number % 90}", "draft/color" => format("#%06x", (number % 90 * 185_287) % 0xffffff),
+              "draft/badges" => "subscriber/12,ringer", "draft/emotes" => "", "room" => "4711", "flags" => "a\\:b", "first" => "0",
               "mod" => "0", "client-nonce" => "n#{number}"}
       "@#{tags.map { |key, value| "#{key}=#{value}" }.join(";")} :v#{number % 90}!u@h PRIVMSG #dawn :#{TEXTS[number % TEXTS.size]}\r\n"
     end
@@ -94,7 +94,7 @@ module Bench
           key, value = pair.split("=", 2)
           [key, value.gsub(/\\(.)/) { UNESCAPED.fetch(Regexp.last_match(1), Regexp.last_match(1)) }]
         end
-        "<b>#{CGI.escapeHTML(tags["+draft/display-name"])}</b> #{CGI.escapeHTML(text[1..])}"
+        "<b>#{CGI.escapeHTML(tags["draft/display-name"])}</b> #{CGI.escapeHTML(text[1..])}"
       end
     end
   end

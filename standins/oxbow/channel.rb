@@ -52,8 +52,8 @@ module Oxbow
     def privmsg(nick, text, tags: {}, except: nil) = record("PRIVMSG", nick, text, tags, except)
 
     def event(kind, login, text, more = {})
-      tags = tags_of(login).merge("+draft/event" => kind, "+draft/message" => text, "+draft/number" => more["number"]&.to_s,
-        "+draft/amount" => amount(more))
+      tags = tags_of(login).merge("draft/event" => kind, "draft/message" => text, "draft/number" => more["number"]&.to_s,
+        "draft/amount" => amount(more))
       record("TAGMSG", login, "", tags.reject { |_, value| value.to_s.empty? }, nil)
     end
 
@@ -99,14 +99,14 @@ module Oxbow
     def of_kind(*kinds) = @events.select { |event| kinds.include?(event.kind) }
 
     def line(event, gone)
-      {id: event.id, login: event.nick, nick: event.tags["+draft/display-name"] || event.nick, text: event.text.delete("\u0001"),
-       event: event.tags["+draft/event"], gone:}
+      {id: event.id, login: event.nick, nick: event.tags["draft/display-name"] || event.nick, text: event.text.delete("\u0001"),
+       event: event.tags["draft/event"], gone:}
     end
 
     def tags_of(login)
       viewer = viewers.find { |known| known["login"] == login } || {}
-      {"+draft/display-name" => viewer["name"], "+draft/color" => viewer["colour"], "+draft/badges" => viewer["badges"],
-       "+draft/avatar" => "#{@pictures}/avatars/#{StandIns::Emotes.avatar(login)}.svg", "account" => viewer["login"]}.reject { |_, value| value.to_s.empty? }
+      {"draft/display-name" => viewer["name"], "draft/color" => viewer["colour"], "draft/badges" => viewer["badges"],
+       "draft/avatar" => "#{@pictures}/avatars/#{StandIns::Emotes.avatar(login)}.svg", "account" => viewer["login"]}.reject { |_, value| value.to_s.empty? }
     end
 
     # Offsets in bytes of the text.
@@ -114,7 +114,7 @@ module Oxbow
       emotes = StandIns::Emotes.in_bytes(text).map do |at, length, name|
         "#{name}.#{StandIns::Emotes.ending(name)}:#{at}-#{at + length - 1}"
       end.join("/")
-      {"+draft/emotes" => emotes, "+draft/reply" => more["reply"], "+draft/first" => more["first"] ? "1" : nil, "+draft/amount" => amount(more)}
+      {"draft/emotes" => emotes, "+draft/reply" => more["reply"], "draft/first" => more["first"] ? "1" : nil, "draft/amount" => amount(more)}
         .reject { |_, value| value.to_s.empty? }
     end
 

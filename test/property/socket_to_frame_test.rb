@@ -13,7 +13,7 @@ require_relative "../../lib/bavard/relay/topic"
 
 # Any bytes on the IRC socket: whatever comes, the way to the frame holds, and a good line in between gets through.
 class SocketToFrameTest < Minitest::Test
-  TAGS = %w[msgid time account batch +draft/display-name +draft/color +draft/badges +draft/emotes label x/y ; = \\].freeze
+  TAGS = %w[msgid time account batch draft/display-name draft/color draft/badges draft/emotes label x/y ; = \\].freeze
   COMMANDS = %w[PRIVMSG NOTICE REDACT BATCH JOIN PART NICK TOPIC KICK MODE CAP AUTHENTICATE FAIL 001 005 332 433 903 PING].freeze
   # After these the connection is over.
   LAST_WORDS = %w[ERROR 473 464 904].freeze

@@ -20,7 +20,7 @@ class AccessibleTest < PreparedTest
   def test_the_stations
     prepare(feed: feed_address)
     until_live
-    server.write("@+draft/badges=warden :ann!a@b PRIVMSG #reedmere :hello :wren:\r\n")
+    server.write("@draft/badges=warden :ann!a@b PRIVMSG #reedmere :hello :wren:\r\n")
     server.say("ann", "!ring")
     sign_in
     visit "/dress"

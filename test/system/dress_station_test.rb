@@ -122,7 +122,7 @@ class DressStationTest < PreparedTest
 
   # A server that sends badges, and a picture of the host's own in the place of theirs.
   def test_a_badge_of_ones_own_and_one_that_is_hidden
-    server.write("@+draft/badges=warden,ringer :ann!a@b PRIVMSG #reedmere :hello\r\n")
+    server.write("@draft/badges=warden,ringer :ann!a@b PRIVMSG #reedmere :hello\r\n")
     visit "/dress"
     assert_selector ".badge-button", count: 2
     open_screen(link) { assert_selector ".badge.drawn", count: 2 }

@@ -97,7 +97,7 @@ class PagesTest < WebTest
     get "/feeds/#{id}/mapping"
     assert_includes JSON.parse(last_response.body)["entries"].map { |entry| entry["entry"] }, "display_name"
     assert_equal "colour", send_form("/feeds/#{id}/mapping", {"colour" => "<>"})["field"]
-    send_form("/feeds/#{id}/mapping", {"colour" => "x/colour", "display_name" => "x/name"})
+    send_form("/feeds/#{id}/mapping", {"colour" => "x/colour", "display_name" => "x/name", "anybody" => "colour"})
     until_written
     assert_equal ["x/colour"], house.feeds.find(id).mapping["colour"]
   end

@@ -8,7 +8,7 @@ const form = document.querySelector("#mapping-form");
 const error = document.querySelector("#mapping-error");
 let feedId = null;
 
-function field({ entry, label, keys }) {
+function field({ entry, label, keys, danger, anybody }) {
   const input = make("input", "input");
   input.name = entry;
   input.id = `map-${entry}`;
@@ -16,7 +16,28 @@ function field({ entry, label, keys }) {
   input.spellcheck = false;
   const words = make("label", "label", label);
   words.htmlFor = input.id;
-  return make("div", "half", words, input);
+  return make("div", "half", words, input, danger ? believed(entry, label, danger, anybody) : null);
+}
+
+// Whom to believe: the server alone, or whoever writes.
+function believed(entry, label, danger, anybody) {
+  const box = make("input");
+  Object.assign(box, { type: "checkbox", checked: anybody });
+  box.dataset.believe = entry;
+  box.setAttribute("aria-label", `${label}: anybody may say it`);
+  const told = make("span", "said believe-danger", `Anybody can ${danger}.`);
+  told.hidden = !anybody;
+  box.addEventListener("change", () => {
+    told.hidden = !box.checked;
+  });
+  return make("div", "believe", make("label", "", box, "anybody may say it"), told);
+}
+
+function values() {
+  const given = new FormData(form);
+  const anybody = [...form.querySelectorAll("[data-believe]:checked")].map((box) => box.dataset.believe);
+  given.set("anybody", anybody.join(" "));
+  return given;
 }
 
 export async function openMapping(id) {
@@ -34,7 +55,7 @@ document.querySelector("#mapping-close").addEventListener("click", () => sheet.c
 form.addEventListener("submit", async (event) => {
   event.preventDefault();
   try {
-    await send(`/feeds/${feedId}/mapping`, new FormData(form));
+    await send(`/feeds/${feedId}/mapping`, values());
     sheet.close();
     say("The tags are read this way from now on.");
   } catch (refused) {

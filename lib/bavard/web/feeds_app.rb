@@ -66,10 +66,8 @@ module Bavard
 
       get "/:feed/mapping" do
         feed = feed_of(id(params[:feed]))
-        document = Feeds::Irc::Mapping.new(feed.mapping).document
-        json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: Feeds::Irc::Mapping::LABELS.map do |entry, label|
-          {entry:, label:, keys: document.fetch(entry).join(Feeds::Irc::Mapping::WORDS.include?(entry) ? ", " : " ")}
-        end)
+        mapping = Feeds::Irc::Mapping.new(feed.mapping)
+        json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: mapping.entries)
       end
 
       post "/:feed/mapping" do

@@ -145,6 +145,14 @@ class GateRulesTest < Minitest::Test
     assert_equal "Ann", called[rule("asked_for"), login: "ann", name: "Ann"]
   end
 
+  def test_only_who_signs_in_by_that_very_name_is_spared
+    commands = rule("command_lines", except_people: "@Mudlark7\n\n heron ")
+    assert_equal [true, true], [pass?("!ring", commands, login: "MUDLARK7"), pass?("!ring", commands, login: "heron")]
+    # What anybody may take: the shown name, and names that look the same.
+    assert_equal [false, false, false], [pass?("!ring", commands, login: "eve", name: "Mudlark7"), pass?("!ring", commands, login: "rnudlark7"), pass?("!ring", commands, login: "mudIark7")]
+    refute pass?("!ring", rule("command_lines", except_people: " \n@"))
+  end
+
   def test_ids_are_taken_as_they_come_unless_they_are_of_another_kind_or_taken
     ids = ->(*given) { Gate::RuleSet.read("name" => "A", "rules" => given.map { |id| {"kind" => "links", "id" => id} })["rules"].map { |one| one["id"] } }
     assert_equal %w[links7 links links2], ids["links7", nil, "links7"]

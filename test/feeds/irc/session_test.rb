@@ -113,7 +113,7 @@ class SessionTest < Minitest::Test
     session
     join
     intakes
-    hear("@msgid=m1;time=2026-11-24T05:52:00.000Z;+draft/display-name=Ann\\sB;account=ann;+draft/color=#fff :ann2!a@h PRIVMSG #DAWN :hello")
+    hear("@msgid=m1;time=2026-11-24T05:52:00.000Z;draft/display-name=Ann\\sB;account=ann;draft/color=#fff :ann2!a@h PRIVMSG #DAWN :hello")
     said = intakes.first
     assert_equal ["m1", 1_795_499_520_000, 2000], [said.platform_id, said.platform_time_ms, said.arrived_at_ms]
     assert_equal ["ann", "Ann B", "#ffffff", "hello", false, false], said.body.to_a.values_at(0, 1, 2, 4, 5, 6)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
+require_relative "../chat/person"
 require_relative "../stage/property"
 require_relative "edits"
 require_relative "verdict"
@@ -24,7 +25,7 @@ module Bavard
             Stage::Property.some("feeds", "on feeds (none: all)", nil, []),
             Stage::Property.number("known_under_h", "only people known for less than (0: all)", 0..LONGEST_KNOWN_H, 0, unit: "h"),
             Stage::Property.some("except_roles", "but not for", ROLES, self::EXCEPT),
-            Stage::Property.text("except_people", "nor for these people, one a line", 4000)
+            Stage::Property.text("except_people", "nor for these people, by the name they sign in with, one a line", 4000)
           ].freeze
         end
         EXCEPT = [].freeze
@@ -67,8 +68,8 @@ module Bavard
           @feeds = settings["feeds"]
           @known_under_ms = settings["known_under_h"] * HOUR_MS
           @except_roles = settings["except_roles"]
-          @spared = LeftOut.new(settings["except_people"].split("\n").map { |name| LeftOut::Entry.new(name) })
-          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @spared.none?
+          @spared = spared(settings["except_people"])
+          @everybody = @roles.empty? && @feeds.empty? && @known_under_ms.zero? && @except_roles.empty? && @spared.empty?
           prepare
         end
 
@@ -95,10 +96,13 @@ module Bavard
           end || (@roles.include?(Sight::VIEWER) && roles.size == 1)
           return false unless @feeds.empty? || sight.line.feed_id.nil? || @feeds.include?(sight.line.feed_id.to_s)
           return false if @except_roles.any? && excepted?(roles)
-          return false if @spared.size.positive? && @spared.find(sight.person, sight.at_ms)
+          return false if @spared.key?(Chat::Person.fold(sight.person.login))
 
           @known_under_ms.zero? || (memory.known_ms(sight.person, sight.at_ms) || 0) < @known_under_ms
         end
+
+        # By exactly the name somebody signs in with: a shown name, or one that looks the same, is what anybody may take.
+        def spared(text) = text.split("\n").map(&:strip).reject(&:empty?).to_h { |name| [Chat::Person.fold(name.delete_prefix("@")), true] }
 
         def excepted?(roles) = roles.any? { |role| @except_roles.include?(role) && (role != Sight::VIEWER || roles.size == 1) }
 

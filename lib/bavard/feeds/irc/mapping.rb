@@ -12,27 +12,31 @@ module Bavard
       # Which tag of a server carries what: data of the feed, for servers differ. Each entry lists the tags to look
       # at, the first that is there counts.
       #
+      # A tag with "+" in front is set by whoever writes (IRCv3 client-only tags): it says what the writer claims, not what is.
+      # It is looked at only for entries that anybody may say of themselves, as the host decided ("anybody").
+      #
       #   Mapping.new("colour" => ["x/colour"]).colour({"x/colour" => "#F3B634"})   # => "#f3b634"
       class Mapping
         DEFAULT = {
           "id" => ["msgid"],
           "time" => ["time"],
           "account" => ["account"],
-          "display_name" => ["+draft/display-name", "draft/display-name", "display-name"],
-          "colour" => ["+draft/color", "draft/color", "color"],
-          "badges" => ["+draft/badges", "draft/badges", "badges"],
-          "emotes" => ["+draft/emotes", "draft/emotes", "emotes"],
+          "display_name" => ["draft/display-name", "display-name"],
+          "colour" => ["draft/color", "color"],
+          "badges" => ["draft/badges", "badges"],
+          "emotes" => ["draft/emotes", "emotes"],
           "reply" => ["+reply", "+draft/reply"],
-          "first" => ["+draft/first"],
-          "avatar" => ["+draft/avatar"],
-          "amount" => ["+draft/amount"],
-          "event" => ["+draft/event"],
-          "message" => ["+draft/message"],
-          "number" => ["+draft/number"],
+          "first" => ["draft/first"],
+          "avatar" => ["draft/avatar"],
+          "amount" => ["draft/amount"],
+          "event" => ["draft/event"],
+          "message" => ["draft/message"],
+          "number" => ["draft/number"],
           "emote_unit" => ["code points"],
           "emote_address" => [],
           "badge_address" => [],
-          "off_topic" => ["off air"]
+          "off_topic" => ["off air"],
+          "anybody" => ["reply"]
         }.freeze
         LABELS = {
           "id" => "Id of a line", "time" => "Time", "account" => "Account", "display_name" => "Shown name",
@@ -42,6 +46,14 @@ module Bavard
           "emotes" => "Emote ranges", "emote_unit" => "Ranges count bytes, UTF-16 or code points",
           "emote_address" => "Emote’s picture, its address with {id}", "badge_address" => "Badge’s picture, its address with {id}",
           "off_topic" => "Topic says when nobody is broadcasting"
+        }.freeze
+        # What a wrong word would do, where anybody may say it: told before the host decides.
+        DANGERS = {
+          "id" => "replace and delete lines of others", "time" => "stand before or after others as they like", "account" => "write as anybody, you too",
+          "display_name" => "be called like anybody, you too", "colour" => "choose the colour of their name",
+          "badges" => "be a moderator, a subscriber or the host for every rule of the gate", "emotes" => "show any emote in their lines",
+          "reply" => "answer any line", "first" => "be greeted as new", "avatar" => "show any picture you fetch", "amount" => "tip a million",
+          "event" => "set off every alert", "message" => "say anything in an alert", "number" => "make an event as large as they like"
         }.freeze
         # Words rather than tags.
         WORDS = %w[off_topic emote_unit emote_address badge_address].freeze
@@ -61,6 +73,7 @@ module Bavard
           DEFAULT.to_h do |entry, default|
             text = given[entry]
             next [entry, default] if text.nil?
+            next [entry, text.split(/[\s,]+/) & DANGERS.keys] if entry == "anybody"
             next [entry, phrases(text)] if WORDS.include?(entry)
 
             keys = text.split(/[\s,]+/).reject(&:empty?).first(MOST_KEYS)
@@ -80,6 +93,16 @@ module Bavard
 
         def initialize(document = {})
           @document = DEFAULT.merge(document)
+          anybody = @document["anybody"]
+          @keys = DANGERS.keys.to_h { |entry| [entry, anybody.include?(entry) ? @document[entry] : @document[entry].reject { |key| claim?(key) }] }
+        end
+
+        # @return [Array<Hash>] as a page sets them: entry, label, keys; danger: what anybody could do; anybody: whether they may
+        def entries
+          LABELS.map do |entry, label|
+            {entry:, label:, keys: document.fetch(entry).join(WORDS.include?(entry) ? ", " : " "), danger: DANGERS[entry],
+             anybody: document["anybody"].include?(entry)}
+          end
         end
 
         def id(tags) = first("id", tags)
@@ -161,8 +184,11 @@ module Bavard
           @minute_ms = nil
         end
 
+        # Whoever writes can set it.
+        def claim?(key) = key.start_with?("+")
+
         def first(entry, tags)
-          document.fetch(entry).each do |key|
+          @keys.fetch(entry).each do |key|
             value = tags[key]
             return value if value && !value.empty?
           end

@@ -6,8 +6,8 @@ module Bavard
       # The first part of a connection, up to the server's welcome: capability negotiation (IRCv3, CAP LS 302), SASL
       # PLAIN where there is a password and the server offers it, and a nick that is free.
       class Registration
-        WANTED = %w[message-tags server-time batch account-tag draft/chathistory chathistory draft/event-playback
-          draft/message-redaction echo-message].freeze
+        WANTED = %w[message-tags server-time batch account-tag multi-prefix extended-join account-notify draft/chathistory chathistory
+          draft/event-playback draft/message-redaction echo-message].freeze
         SASL_CHUNK = 400
         NICK_TRIES = 6
         # How long a server may stay silent on CAP before it is taken for one that does not know it.

@@ -4,6 +4,7 @@ require_relative "../../core/intake"
 require_relative "../resume"
 require_relative "answers"
 require_relative "history"
+require_relative "members"
 require_relative "message"
 require_relative "registration"
 require_relative "translation"
@@ -41,7 +42,8 @@ module Bavard
           @topic = ""
           @registration = Registration.new(address, digits:, send: method(:send_line), fail: method(:over))
           @history = History.new(address.channel, resume, send: method(:send_line))
-          @translation = Translation.new(mapping)
+          @members = Members.new
+          @translation = Translation.new(mapping, @members)
           @answers = Answers.new(address, send: method(:send_line), tell: ->(answered) { intake(:answered, body: answered) })
         end
 
@@ -109,7 +111,7 @@ module Bavard
 
         # What answers to which command.
         REACTIONS = {
-          "PRIVMSG" => :said, "TAGMSG" => :happened, "REDACT" => :redacted, "KICK" => :kicked, "MODE" => :silenced, "PING" => :pinged,
+          "PRIVMSG" => :said, "TAGMSG" => :happened, "REDACT" => :redacted, "KICK" => :kicked, "MODE" => :mode, "PING" => :pinged, "353" => :names, "PART" => :parted, "QUIT" => :parted, "ACCOUNT" => :accounted,
           "BATCH" => :batched, "FAIL" => :failed, "001" => :welcome, "005" => :supported, "JOIN" => :joined, "332" => :topic, "TOPIC" => :topic,
           "NICK" => :renamed, "ERROR" => :closed
         }.merge(CANNOT_JOIN.to_h { |code| [code, :refused] }, REFUSED_LINE.to_h { |code| [code, :not_taken] }) { |_, refused, _| refused }.freeze
@@ -123,12 +125,27 @@ module Bavard
         def pinged(message) = send_line("PONG :#{message.params.last}")
         def batched(message) = @history.batch(message, @now_ms) { |gap| intake(:gap, body: gap) }
         def failed(message) = @history.failed(message.params, @now_ms) { |gap| intake(:gap, body: gap) }
-        def supported(message) = @history.supported(message.params)
+        def accounted(message) = message.nick && @members.account_of(message.nick, message.params.first)
+        def names(message) = here?(message.params[-2]) && @members.names(message.params.last)
+        def parted(message) = (message.command == "QUIT" || here?(message.params.first)) && message.nick && @members.left(message.nick)
         def closed(message) = over(:waiting, "The server closed the line: #{quoted(message)}")
         def not_taken(message) = @answers.refused(quoted(message))
 
+        def supported(message)
+          @history.supported(message.params)
+          @members.supported(message.params)
+        end
+
         def renamed(message)
-          @nick = message.params.first if ours?(message.nick)
+          nick = message.params.first or return
+          @members.renamed(message.nick, nick) if message.nick
+          @nick = nick if ours?(message.nick)
+        end
+
+        def mode(message)
+          channel, modes, *words = message.params
+          silenced(message)
+          @members.changed(modes, words) if modes && here?(channel)
         end
 
         def welcome(message)
@@ -138,9 +155,12 @@ module Bavard
         end
 
         def joined(message)
-          return unless ours?(message.nick) && here?(message.params.first)
+          return unless here?(message.params.first)
+          return @members.account_of(message.nick, message.params[1]) unless ours?(message.nick) || message.nick.nil?
 
           @joined = true
+          @members.clear
+          @members.told = @registration.granted.include?("account-tag")
           tell_live
           gap = @history.begin(@registration.granted, @now_ms)
           intake(:gap, body: gap) if gap
@@ -159,9 +179,14 @@ module Bavard
 
         def kicked(message)
           return unless here?(message.params.first)
-          return silenced(message) unless ours?(message.params[1])
+          return put_out(message) unless ours?(message.params[1])
 
           over(:waiting, "We were put out of #{@address.channel}: #{quoted(message)}")
+        end
+
+        def put_out(message)
+          silenced(message)
+          @members.left(message.params[1]) if message.params[1]
         end
 
         def silenced(message)

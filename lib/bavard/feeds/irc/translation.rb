@@ -16,8 +16,10 @@ module Bavard
         EMOTE = /([\w.-]{1,80}):(\d{1,4}-\d{1,4}(?:,\d{1,4}-\d{1,4})*)/
 
         # @param mapping [Mapping]
-        def initialize(mapping)
+        # @param members [Members]
+        def initialize(mapping, members)
           @mapping = mapping
+          @members = members
         end
 
         # @param message [Message] PRIVMSG
@@ -47,20 +49,28 @@ module Bavard
 
         # @return [String, nil] whose lines are to go: put out of the channel, or banned by nick
         def silenced(message)
-          return message.params[1] if message.command == "KICK"
+          return message.params[1]&.then { |nick| @members.login(nick) } if message.command == "KICK"
 
           modes, mask = message.params[1, 2]
-          mask[/\A([^!*?]+)!/, 1] if modes&.match?(SILENCING) && mask
+          mask[/\A([^!*?]+)!/, 1]&.then { |nick| @members.login(nick) } if modes&.match?(SILENCING) && mask
         end
 
         private
 
         def from(message, text, action, history, placed)
           tags = message.tags
-          badges = @mapping.badges(tags)
-          Core::Said.new(@mapping.account(tags) || message.nick, @mapping.display_name(tags) || message.nick, @mapping.colour(tags), badges,
+          # What somebody is now says nothing of who had this nick then.
+          badges = history ? @mapping.badges(tags) : @mapping.badges(tags) | @members.badges(message.nick)
+          Core::Said.new(login(message, history), @mapping.display_name(tags) || message.nick, @mapping.colour(tags), badges,
             text, action, history, placed, reply(tags), @mapping.first?(tags), @mapping.amount(tags), @mapping.avatar(tags),
             @mapping.badge_pictures(badges))
+        end
+
+        # By account where the server knows one. Of somebody without one it knows only what they call themselves.
+        def login(message, history)
+          account = @mapping.account(message.tags)
+          @members.account_of(message.nick, account) if !history && (account || @members.told)
+          account || (history ? @members.guest(message.nick) : @members.login(message.nick))
         end
 
         def reply(tags)
