@@ -43,6 +43,19 @@ class OwnWorkTest < Minitest::Test
     assert_match(/“fixed” is not used here/, said["rgb(fixed)"])
   end
 
+  def test_a_piece_names_nothing_beside_it_and_paints_nothing_around_it
+    [".chat ~ .chat .name", ".chat+*", ".chat.chat ~ .line", ".chat:not(.name) + .name"].each do |selector|
+      assert_equal ["", 1], css("#{selector}{color:red}").then { |read| [read.css, read.errors.size] }, selector
+    end
+    assert_equal "#{SCOPE}.chat > .line ~ .line{color:red}", css(".chat > .line ~ .line{color:red}").css
+    %w[.chat .chat.chat .chat[data-kind] .chat:first-child .chat::before].product(["box-shadow:0 0 9px red", "outline:9px solid", "filter:blur(9px)", "animation:x 1s",
+      "padding:9px", "border:9px solid red", "border-image:linear-gradient(red,red)", "z-index:9", "width:9px", "transform:none"]).each do |selector, declaration|
+      assert_equal ["", 1], css("#{selector}{#{declaration}}").then { |read| [read.css, read.errors.size] }, [selector, declaration]
+    end
+    assert_equal "#{SCOPE}.chat{border-radius:9px;color:red}", css(".chat{border-radius:9px;color:red}").css
+    assert_equal "#{SCOPE}.chat .line{box-shadow:0 0 9px red}", css(".chat .line{box-shadow:0 0 9px red}").css
+  end
+
   def test_errors_name_their_line
     read = css(".name { color: red }\n\n.text {\n  color: blue;\n  position: fixed;\n}\nbody { color: red }")
     assert_equal [5, 7], read.errors.map(&:first)

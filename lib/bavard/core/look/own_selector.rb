@@ -16,8 +16,9 @@ module Bavard
         ATTRIBUTE = /\[\s*(?:#{StyleNames::ATTRIBUTES.keys.join("|")})\s*(?:=\s*"?[a-z_-]{1,40}"?\s*)?\]/
         COMPOUND = /(?:\*|\.[a-z][a-z0-9-]*|#{ATTRIBUTE}|#{STATE})+/
         WHOLE = /\A#{COMPOUND}(?:\s*[\s>+~]\s*#{COMPOUND})*\z/
-        # The piece itself, and no part of it.
-        ROOT = /\A\.chat(?:\[[^\]]*\])*(?:::?[a-z-]+)?\z/
+        # What begins with the piece itself: alone, or with what stands in it. What stands beside it is another piece.
+        FROM_ROOT = /\A(?=\.chat(?![a-z0-9-]))#{COMPOUND}/
+        BESIDE = /\A\s*[+~]/
 
         module_function
 
@@ -28,14 +29,16 @@ module Bavard
         # @return [String, nil] what of it cannot stand there
         def trouble(text)
           return text unless text.match?(WHOLE)
+          return text if text[FROM_ROOT]&.then { |root| text.delete_prefix(root).match?(BESIDE) }
 
           text.scan(/\.([a-z][a-z0-9-]*)/).flatten.find { |name| !StyleNames.class?(name) }&.then { |name| ".#{name}" }
         end
 
         # @return [String] for one piece alone
-        def bound(text, scope) = text.start_with?(".chat") ? "#{scope}#{text}" : "#{scope} #{text}"
+        def bound(text, scope) = text.match?(FROM_ROOT) ? "#{scope}#{text}" : "#{scope} #{text}"
 
-        def root?(text) = text.match?(ROOT)
+        # @return [Boolean] whether it is the piece itself, and no part of it
+        def root?(text) = text[FROM_ROOT] == text
       end
     end
   end
