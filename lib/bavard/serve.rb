@@ -120,7 +120,8 @@ module Bavard
     end
 
     def serve
-      site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), cookie: "bavard.#{@port}",
+      site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
+        cookie: "bavard.#{@port}",
         mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),
         backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),

@@ -98,12 +98,11 @@ class GatheringsBrowserTest < PreparedTest
 
   def test_captions_come_from_whoever_has_their_address_and_from_a_file
     air({"kind" => "captions", "width" => 1200, "height" => 200, "least_s" => 8, "longest_s" => 9})
-    token = TestDatabase.db[:stages].where(id: @stage.id).get(:token)
-    key = OpenSSL::HMAC.hexdigest("SHA256", token, "now captions1")[0, 32]
-    answer = Net::HTTP.post(URI("#{@app.address}/now/#{@stage.id}/captions1/#{key}"), "A <i>reed</i> warbler.", "content-type" => "text/plain")
+    on_the_stage
+    told = "const done = arguments[0]; fetch('/stage/#{@stage.id}/pieces/captions1/address').then((answer) => answer.json()).then((told) => done(told.address))"
+    answer = Net::HTTP.post(URI(page.evaluate_async_script(told)), "A <i>reed</i> warbler.", "content-type" => "text/plain")
     assert_equal "202", answer.code
     on_screen { assert_selector ".caption", text: "A <i>reed</i> warbler." }
-    on_the_stage
     choose_source("file")
     file = File.join(Dir.mktmpdir, "a.vtt").tap { |path| File.write(path, "WEBVTT\n\n00:00.200 --> 00:59.000\nfrom a file\n") }
     attach_file "File of captions", file, make_visible: true

@@ -8,7 +8,8 @@ require_relative "../error"
 module Bavard
   module Web
     # /now/<stage>/<piece>/<key>: others set the text of a now line, a line each, or say what captions show next, with one
-    # request. The key is made of the stage's secret link, so that a new link makes it void too. Documented in docs/sending.md.
+    # request. The key is made of the stage's link and of a secret of this installation: a new link makes it void too, and whoever
+    # knows one of link and key cannot work out the other. Documented in docs/sending.md.
     module NowApp
       LARGEST_BODY_BYTES = 16 * 1024
       PLACE = %r{\A/(\d{1,18})/([a-z_]{1,20}\d{1,6})/(\h{32})\z}
@@ -16,9 +17,10 @@ module Bavard
 
       module_function
 
-      # @param token [String] of the stage's air link
+      # @param stage [Store::Stages::Stage]
+      # @param piece [String] its id
       # @return [String] the end of the address
-      def key(token, piece) = OpenSSL::HMAC.hexdigest("SHA256", token, "now #{piece}")[0, 32]
+      def key(site, stage, piece) = OpenSSL::HMAC.hexdigest("SHA256", site.now_secret, [stage.id, piece, stage.token].join(" "))[0, 32]
 
       def call(env)
         request = Rack::Request.new(env)
@@ -35,7 +37,7 @@ module Bavard
       def find(site, stage_id, piece, key)
         site.shows.running.find do |show|
           desk = show.desks[stage_id]
-          desk && Rack::Utils.secure_compare(key(desk.stage.token, piece), key)
+          desk && Rack::Utils.secure_compare(key(site, desk.stage, piece), key)
         end
       end
 

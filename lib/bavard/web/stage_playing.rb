@@ -25,9 +25,9 @@ module Bavard
 
       # Where others set the text of a now line.
       get "/:stage/pieces/:piece/address" do
-        token = on_desk { |desk| desk.stage.token }
+        stage = on_desk(&:stage)
         piece = text(params[:piece])
-        json(address: "#{request.base_url}/now/#{id(params[:stage])}/#{piece}/#{NowApp.key(token, piece)}")
+        json(address: "#{request.base_url}/now/#{stage.id}/#{piece}/#{NowApp.key(site, stage, piece)}")
       end
 
       post "/:stage/rehearse" do

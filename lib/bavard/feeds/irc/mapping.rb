@@ -49,7 +49,8 @@ module Bavard
         }.freeze
         # What a wrong word would do, where anybody may say it: told before the host decides.
         DANGERS = {
-          "id" => "replace and delete lines of others", "time" => "stand before or after others as they like", "account" => "write as anybody, you too",
+          "id" => "replace and delete lines of others", "time" => "stand before or after others as they like",
+          "account" => "write as anybody, you too",
           "display_name" => "be called like anybody, you too", "colour" => "choose the colour of their name",
           "badges" => "be a moderator, a subscriber or the host for every rule of the gate", "emotes" => "show any emote in their lines",
           "reply" => "answer any line", "first" => "be greeted as new", "avatar" => "show any picture you fetch", "amount" => "tip a million",

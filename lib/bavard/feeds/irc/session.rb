@@ -111,7 +111,8 @@ module Bavard
 
         # What answers to which command.
         REACTIONS = {
-          "PRIVMSG" => :said, "TAGMSG" => :happened, "REDACT" => :redacted, "KICK" => :kicked, "MODE" => :mode, "PING" => :pinged, "353" => :names, "PART" => :parted, "QUIT" => :parted, "ACCOUNT" => :accounted,
+          "PRIVMSG" => :said, "TAGMSG" => :happened, "REDACT" => :redacted, "KICK" => :kicked, "MODE" => :mode, "PING" => :pinged,
+          "353" => :names, "PART" => :parted, "QUIT" => :parted, "ACCOUNT" => :accounted,
           "BATCH" => :batched, "FAIL" => :failed, "001" => :welcome, "005" => :supported, "JOIN" => :joined, "332" => :topic, "TOPIC" => :topic,
           "NICK" => :renamed, "ERROR" => :closed
         }.merge(CANNOT_JOIN.to_h { |code| [code, :refused] }, REFUSED_LINE.to_h { |code| [code, :not_taken] }) { |_, refused, _| refused }.freeze
