@@ -19,7 +19,7 @@ module FeedContract
   def test_it_becomes_live_and_reads_lines
     @probe = FeedProbe.irc(address).start.until_live
     say("ann", "hello :) there 🌅")
-    assert_equal "ann", @probe.line_with("hello :) there 🌅").body.login
+    assert_equal "~ann", @probe.line_with("hello :) there 🌅").body.login
   end
 
   def test_it_comes_back_after_a_cut_and_says_why_it_was_away

@@ -18,8 +18,8 @@ module Bavard
         STEPS = /\A#{STEP}(?:\s*,\s*#{STEP})*\z/
         # Of the piece itself these stay as the stage has them: where it is, how large, and all that paints around its box or moves it.
         BOX = /\A(?:position|inset|top|left|right|bottom|width|height|min-|max-|margin|transform|translate|scale|rotate|display|
-          overflow|contain|float|box-|outline|filter|animation|transition|z-index|order\z|flex|grid|padding|border(?!.*radius)|align-self|justify-self|place-|
-          aspect-ratio|isolation|perspective)/x
+          overflow|contain|float|box-|outline|filter|animation|transition|z-index|order\z|flex|grid|padding|border(?!.*radius)|align-self|
+          justify-self|place-|aspect-ratio|isolation|perspective)/x
         REMEMBERED = 64
         @known = {}
 
