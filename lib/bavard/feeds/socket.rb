@@ -27,7 +27,7 @@ module Bavard
       # @return [Hash] name, address
       # @raise [Bavard::Error]
       def read(given)
-        room = given["channel"].to_s.strip.delete_prefix("@").downcase[%r{([\w-]+)/?\z}, 1]
+        room = given["channel"].to_s.strip.delete_prefix("@").downcase[%r{(?<![\w-])([\w-]+)/?\z}, 1]
         unless room&.match?(/\A[a-z0-9][\w-]{0,59}\z/)
           raise Error.new("Which room? Its name looks like reedmere.", field: "channel",
             value: given["channel"])

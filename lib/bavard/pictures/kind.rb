@@ -1,12 +1,16 @@
 # frozen_string_literal: true
 
+require "strscan"
+
 module Bavard
   module Pictures
     # What kind of picture some bytes are, by what they begin with. What a file is called counts for nothing.
     module Kind
       PNG = "\x89PNG\r\n\x1A\n".b.freeze
-      # Before anything of an SVG: a byte order mark, blanks, comments, an XML declaration, a doctype.
-      SVG = /\A(?:\xEF\xBB\xBF)?(?:\s|<\?xml.{0,300}?\?>|<!--.{0,4000}?-->|<!DOCTYPE.{0,1000}?>)*<svg[\s>]/nm
+      BYTE_ORDER_MARK = "\xEF\xBB\xBF".b.freeze
+      # What may stand before anything of an SVG, and what ends it: an XML declaration, comments, a doctype.
+      BEFORE_SVG = {"<?xml" => "?>", "<!--" => "-->", "<!DOCTYPE" => ">"}.freeze
+      SVG = /<svg[\s>]/
       HEAD_BYTES = 8192
       # How APNG says that it moves: an acTL chunk before the first data.
       ANIMATION_CHUNK = "acTL".b.freeze
@@ -24,7 +28,18 @@ module Bavard
         return :webp if head.start_with?("RIFF") && head.byteslice(8, 4) == "WEBP"
         return avif(head) if head.byteslice(4, 4) == "ftyp"
 
-        :svg if head.match?(SVG)
+        :svg if svg?(head)
+      end
+
+      # Each thing before it is passed over once.
+      def svg?(head)
+        scanner = StringScanner.new(head.delete_prefix(BYTE_ORDER_MARK))
+        loop do
+          scanner.skip(/\s+/n)
+          begun = BEFORE_SVG.keys.find { |sign| scanner.peek(sign.length) == sign } or return scanner.match?(SVG)
+          scanner.pos += begun.length
+          scanner.skip_until(Regexp.new(Regexp.escape(BEFORE_SVG.fetch(begun)), Regexp::NOENCODING)) or return
+        end
       end
 
       def png(bytes)
@@ -41,7 +56,7 @@ module Bavard
         :avif if brands.include?("avif")
       end
 
-      private_class_method :png, :avif
+      private_class_method :png, :avif, :svg?
     end
   end
 end

@@ -70,7 +70,7 @@ module Bavard
       rescue Errno::ENOSPC
         raise Error, full
       rescue SystemCallError => error
-        raise Error, "Cannot write to #{root} (#{error.class.name[/\w+\z/]}). Name another folder with BAVARD_DATA, or make this one yours."
+        raise Error, "Cannot write to #{root} (#{error.class.name.split("::").last}). Name another folder with BAVARD_DATA, or make this one yours."
       end
 
       # @return [String] bytes that stay the same, made at the first call

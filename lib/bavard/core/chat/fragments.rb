@@ -16,7 +16,7 @@ module Bavard
         HOST = /(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.){1,8}#{TOP_LEVEL}\b/
         LINK = %r{(?<![\w@.])(?:https?://[^\s<>"]{1,2000}|#{HOST.source}(?::\d{1,5})?(?:/[^\s<>"]{0,2000})?)}i
         MARKED = Regexp.union(MENTION, LINK)
-        TRAILING = /[.,;:!?'"»)\]]+\z/
+        TRAILING = /(?<![.,;:!?'"»)\]])[.,;:!?'"»)\]]+\z/
         # Digits, "#" and "*" have the Emoji property too, but are one only under an enclosing keycap.
         MAYBE_EMOJI = /[\p{Emoji}&&[^0-9#*]]|[0-9#*]\uFE0F?\u20E3/
         CLUSTER_HERE = /\G\X/

@@ -17,7 +17,7 @@ module Bavard
         PATH = "(?::\\d{1,5})?(?:[/?#][^\\s<>\"]{0,2000})?"
         OPEN = %r{(?<![\p{L}\p{N}@._-])(?:[a-z][a-z0-9+-]{1,12}://)?((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}}i
         BARE = /(?<![\p{L}\p{N}@._-])((?:#{LABEL}[.。．｡]){1,8}#{LABEL})\.?#{PATH}/
-        DOTTED = /[^\s<>"]*[^\s<>"][.。．｡][^\s<>"]+/
+        DOTTED = /(?<![^\s<>"])[^\s<>"]*[^\s<>"][.。．｡][^\s<>"]+/
         NUMBERS = %r{(?<![\w.])(?:https?://)?(\d{1,3}(?:\.\d{1,3}){3})(?::\d{1,5}|/)\S{0,2000}}i
         SCHEME = %r{(?<![a-z])(?:h(?:tt|xx|\*\*)ps?|ftp)\s?:\s?/\s?/\s?[^\s/]+}i
         # A dot that is spelled out or set apart.
@@ -114,7 +114,7 @@ module Bavard
           written = text[from...to]
           return Host.new(written, host, host, true, from, to) if pattern.equal?(SCHEME)
 
-          ending = host[/[a-z]+\z/]
+          ending = host[/(?<![a-z])[a-z]+\z/]
           return unless ending && ending?(ending)
           return if pattern.equal?(OPEN) && !believable?(text, from, to, host, ending)
           return if pattern.equal?(HIDDEN) && !CERTAIN[ending] && !host.match?(/[(\[{<]/)

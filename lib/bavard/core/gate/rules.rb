@@ -23,7 +23,7 @@ module Bavard
         def label(id)
           return "the brake" if id == "brake"
 
-          KINDS[id.to_s.sub(/\d+\z/, "")]&.then { |kind| kind::LABEL } || id.to_s
+          KINDS[id.to_s.sub(/(?<!\d)\d+\z/, "")]&.then { |kind| kind::LABEL } || id.to_s
         end
       end
     end

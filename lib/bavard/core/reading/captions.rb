@@ -15,7 +15,7 @@ module Bavard
         LONGEST = 84
         TIME = /(?:(\d{1,3}):)?([0-5]\d):([0-5]\d)[.,](\d{3})/
         TIMING = /\A\s*#{TIME}\s+-->\s+#{TIME}/
-        TAG = %r{</?[^>]*>}
+        TAG = %r{</?[^<>]*>}
         ESCAPES = {"&amp;" => "&", "&lt;" => "<", "&gt;" => ">", "&nbsp;" => " ", "&lrm;" => "", "&rlm;" => ""}.freeze
 
         module_function

@@ -11,7 +11,7 @@ module Bavard
         LONGEST = 280
         # The same character or word in a row, beyond which nobody listens.
         STRETCHED = /([^\d\s])\1{3,}/
-        REPEATED = /(\S+)(?:\s+\1(?=\s|\z)){2,}/i
+        REPEATED = /(?<!\S)(\S+)(?:\s+\1(?!\S)){2,}/i
         SIGNS = /[^\p{L}\p{M}\p{N}\s.,;:!?'"’“”()%€$£°&+\-–—]/
         MANY = 3
 

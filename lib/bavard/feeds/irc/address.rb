@@ -13,7 +13,8 @@ module Bavard
 
       # See above.
       class Address
-        HOST = /\A(?:(?=.{1,253}\z)[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?)*|[0-9a-f:]*:[0-9a-f:.]+)\z/
+        LONGEST_HOST = 253
+        HOST = /\A(?:[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9_-]*[a-z0-9])?)*|[0-9a-f:]*:[0-9a-f:.]+)\z/
         SHAPE = %r{\A(?:(?<scheme>[a-z]{2,5})://)?(?:[^/@\s]*@)?(?<host>\[[0-9a-f:.]+\]|[\w.-]+)(?::(?<plus>\+)?(?<port>\d+))?
           (?:/+|\s+|(?=[\#@]))?(?<channel>[^\s/?,]*)/?(?:[?,].*)?\z}ix
 
@@ -44,7 +45,7 @@ module Bavard
         def self.host(text)
           host = text.strip.downcase.delete_prefix("[").delete_suffix("]").delete_suffix(".")
           raise Error.new("Which server? Its address looks like irc.reedmere.example.", field: "host") if host.empty?
-          return host if host.match?(HOST)
+          return host if host.length <= LONGEST_HOST && host.match?(HOST)
 
           raise Error.new("“#{text[0, 60]}” is not an address of a server.", field: "host", value: text)
         end

@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+require "parser/current"
+require_relative "../support/plain"
+require_relative "../../lib/bavard/pictures/kind"
+
+# What somebody gains by bytes that one of our regular expressions takes for ever with: nothing, for none takes more time than its text
+# is long. All of them are taken from the source, but for those whose whole is known only while it runs; they are listed.
+class RegularExpressionsTest < Minitest::Test
+  ROOT = File.expand_path("../..", __dir__)
+  LENGTH = 100_000
+  # Of processor time, for all texts that one of them is tried with. In time that grows with the length it is a fiftieth of it; in time
+  # that grows with its square, more than an hour.
+  LONGEST_S = 10
+  # What a text can be made of that keeps one of them busy: what it has classes, repeats and ends for.
+  REPEATED = ["a", "A", "0", " ", "\t", "\n", ".", "-", "_", "/", "\\", ":", "=", ";", ",", "<", ">", "<!--", "<!---->", "<?xml", "?>", "(", ")", "()", "[", "]", "[]", "{",
+    "{a}", "a.", "a ", "a, ", "a-", "0.", "0,", "1:2 ", "aA ", "é", "e\u0301", "\u0301", "🦆", "\u200d", "\uFE0F", "%2", "@", "@a", "@a ", "#", "#a", "\"", "'", "&", "&a;", "*", "+", "!",
+    "|", "~", "a=", "a;", "a/", "://", "a://", "http://", "\u0003", "\u0003" + "1", "a@", "w.", "www ", "a dot ", "ha ha ", "か", "カ", "ﾀﾞ", "ɐ", ".a:hover", ":not(", "url(", "-->", "\x01ACTION "].freeze
+  ENDS = ["", "\u0000", "!"].freeze
+  OPTIONS = {i: Regexp::IGNORECASE, x: Regexp::EXTENDED, m: Regexp::MULTILINE, n: Regexp::NOENCODING}.freeze
+
+  # @return [Hash{String => Regexp}] by where it stands
+  def written
+    found = {}
+    Dir[File.join(ROOT, "lib/**/*.rb")].each do |file|
+      source = File.read(file, encoding: "UTF-8").gsub(/\\x[89A-Fa-f]\h/, "x")
+      collect(Parser::CurrentRuby.parse(source), file.delete_prefix("#{ROOT}/"), found)
+    end
+    found
+  end
+
+  def collect(node, file, found)
+    return unless node.is_a?(Parser::AST::Node)
+
+    if node.type == :regexp && node.children[0..-2].all? { |part| part.type == :str }
+      options = node.children.last.children.sum { |name| OPTIONS.fetch(name, 0) }
+      found["#{file}:#{node.loc.line}"] = Regexp.new(node.children[0..-2].map { |part| part.children.first }.join, options)
+    end
+    node.children.each { |child| collect(child, file, found) }
+  end
+
+  # Those put together from others: the constants of what is loaded.
+  def put_together
+    Dir[File.join(ROOT, "lib/bavard/{core,feeds,pictures}/**/*.rb")].each { |file| require file }
+    modules = [Bavard]
+    modules.each do |one|
+      one.constants.each do |name|
+        value = one.const_get(name)
+        modules << value if value.is_a?(Module) && value.name&.start_with?("Bavard::") && !modules.include?(value)
+      end
+    end
+    modules.flat_map { |one| one.constants(false).map { |name| ["#{one}::#{name}", one.const_get(name)] } }.to_h.grep_v(nil).select { |_, value| value.is_a?(Regexp) }
+  end
+
+  # @return [String, nil] what it takes too long with
+  def too_long_with(expression)
+    reader, writer = IO.pipe
+    pid = fork do
+      reader.close
+      Process.setrlimit(Process::RLIMIT_CPU, LONGEST_S)
+      texts { |text, from| tried(expression, text) || writer.syswrite("#{from}\n") }
+      exit!(0)
+    end
+    writer.close
+    told = reader.read
+    return if Process.wait2(pid).last.success?
+
+    texts { |_, from| return from unless told.lines(chomp: true).include?(from) }
+  ensure
+    reader.close
+  end
+
+  def texts
+    REPEATED.product(ENDS).each { |part, ending| yield((part * (LENGTH / part.length)) + ending, "#{part.dump} and #{ending.dump}") }
+  end
+
+  # @return [nil]
+  def tried(expression, text)
+    text = text.b if expression.encoding == Encoding::BINARY
+    expression.match?(text)
+    nil
+  rescue Encoding::CompatibilityError
+    nil
+  end
+
+  def test_a_server_that_stands_still
+    all = written.merge(put_together)
+    assert_operator all.size, :>, 300
+    found = all.to_a.each_slice((all.size / 2.0).ceil).map { |some| Thread.new { some.filter_map { |place, one| too_long_with(one)&.then { |text| "#{place} #{one.inspect[0, 80]}: #{text}" } } } }
+    assert_empty found.flat_map(&:value)
+  end
+
+  def test_a_file_that_may_be_a_picture_is_passed_over_once
+    ["<!---->" * 60, "<!--" * 2000, "<?xml?>" * 1000, "<!DOCTYPE>" * 900, " " * 8000, "<!-- --><!--" * 500].each { |bytes| assert_nil Bavard::Pictures::Kind.of(bytes), bytes[0, 20] }
+    ["<svg>", "\uFEFF<?xml version='1.0'?> <!-- a <svg> --> <!DOCTYPE svg><svg width='1'>", "<!----><svg\n>"].each { |bytes| assert_equal :svg, Bavard::Pictures::Kind.of(bytes) }
+    ["<svgx>", "<!-- <svg>", "x<svg>", "<?xml <svg>"].each { |bytes| assert_nil Bavard::Pictures::Kind.of(bytes) }
+  end
+end
