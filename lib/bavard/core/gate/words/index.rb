@@ -16,7 +16,7 @@ module Bavard
           # Only so much of one unbroken word is looked at, for words with signs.
           LONGEST_WRITTEN = 200
           BEFORE = /\A[#{Regexp.escape(Letters::SIGNS)}*]+/
-          BEHIND = /[#{Regexp.escape(Letters::SIGNS)}*]+\z/
+          BEHIND = /(?<![#{Regexp.escape(Letters::SIGNS)}*])[#{Regexp.escape(Letters::SIGNS)}*]+\z/
           SIGN = /[#{Regexp.escape(Letters::SIGNS)}*]/
           EDGE_SIGNS = Regexp.union(BEFORE, BEHIND)
           EDGE_DIGITS = /\A[0-9]+|[0-9]+\z/
