@@ -38,7 +38,7 @@ module Bavard
           scanner.skip(/\s+/n)
           begun = BEFORE_SVG.keys.find { |sign| scanner.peek(sign.length) == sign } or return scanner.match?(SVG)
           scanner.pos += begun.length
-          scanner.skip_until(Regexp.new(Regexp.escape(BEFORE_SVG.fetch(begun)), Regexp::NOENCODING)) or return
+          scanner.skip_until(Regexp.new(Regexp.escape(BEFORE_SVG.fetch(begun)), Regexp::NOENCODING)) or return false
         end
       end
 
