@@ -78,8 +78,15 @@ class RegularExpressionsTest < Minitest::Test
 
   def texts(&block) = TEXTS.each(&block)
 
+  # A machine that others use counts time of theirs as well; what grows with the square takes too long each time.
+  def always_too_long_with(expression)
+    found = nil
+    3.times { found = too_long_with(expression) or return }
+    found
+  end
+
   def tried(expression, text)
-    text = text.b if expression.encoding == Encoding::BINARY
+    text = text.b if expression.encoding == Encoding::BINARY || (expression.options & Regexp::NOENCODING).positive?
     expression.match?(text)
   rescue Encoding::CompatibilityError
     nil
@@ -88,7 +95,7 @@ class RegularExpressionsTest < Minitest::Test
   def test_a_server_that_stands_still
     all = written.merge(put_together).to_a.uniq { |_, one| [one.source, one.options] }
     assert_operator all.size, :>, 250
-    found = all.each_slice((all.size / 2.0).ceil).map { |some| Thread.new { some.filter_map { |place, one| too_long_with(one)&.then { |text| "#{place} #{one.inspect[0, 80]}: #{text}" } } } }
+    found = all.each_slice((all.size / 2.0).ceil).map { |some| Thread.new { some.filter_map { |place, one| always_too_long_with(one)&.then { |text| "#{place} #{one.inspect[0, 80]}: #{text}" } } } }
     assert_empty found.flat_map(&:value)
   end
 
