@@ -35,6 +35,7 @@ module Bavard
 
       def invitations(show_id) = @db[:invitations].where(show_id:).order(:id).map { |row| Invitation.new(**row) }
       def invitation(token) = @db[:invitations].first(token:)&.then { |row| Invitation.new(**row) }
+      # @return [Integer] how many there were
       def take_invitation_back(show_id, id) = @db[:invitations].where(show_id:, id:).delete
 
       # Used once: whoever takes it up is a member from then on, with the role it says.
@@ -59,6 +60,7 @@ module Bavard
 
       def prompters(show_id) = @db[:prompter_links].where(show_id:).order(:id).map { |row| PrompterLink.new(**row) }
       def prompter(token) = @db[:prompter_links].first(token:)&.then { |row| PrompterLink.new(**row) }
+      # @return [Integer] how many there were
       def take_prompter_back(show_id, id) = @db[:prompter_links].where(show_id:, id:).delete
     end
   end

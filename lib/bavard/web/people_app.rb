@@ -57,7 +57,7 @@ module Bavard
       end
 
       post "/invitations/:id/back" do
-        site.house.team.take_invitation_back(@record.id, id(params[:id]))
+        not_found if site.house.team.take_invitation_back(@record.id, id(params[:id])).zero?
         json(done: true)
       end
 

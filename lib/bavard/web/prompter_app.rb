@@ -35,7 +35,7 @@ module Bavard
       post "/links/:id/back" do
         need(:direct)
         link_id = id(params[:id])
-        site.house.team.take_prompter_back(show_id, link_id)
+        not_found if site.house.team.take_prompter_back(show_id, link_id).zero?
         site.house.hub.cut_where { |env| env["bavard.prompter"] == link_id }
         json(links: links)
       end

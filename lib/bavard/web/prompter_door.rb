@@ -143,12 +143,15 @@ module Bavard
         end
 
         # What a voice says of a line, as it is shown.
+        # @return [String, nil] nil where there is nothing of it to say
         def spoken(line_id, again)
-          line = ask do |running|
+          noted, line = ask do |running|
             noted = running.prompter[line_id]
-            noted && noted.state != "off" && noted.state != "pulled" && noted.line.as_shown(noted.verdict.shown, running.wardrobe.emotes)
+            seen = noted && noted.state != "off" && noted.state != "pulled"
+            [noted, seen ? noted.line.as_shown(noted.verdict.shown, running.wardrobe.emotes) : nil]
           end
-          line ? Core::Reading::Speech.of(line, again:) : nil
+          not_found unless noted
+          line && Core::Reading::Speech.of(line, again:)
         end
 
         def cards(entries)
