@@ -62,6 +62,12 @@ module Bavard
         self
       end
 
+      # @return [Array<Array(String, String)>] names and tokens of the demo show's stages
+      def air_links
+        show = @db[:shows].where(account_id: @db[:accounts].where(email: EMAIL).select(:id)).select(:id)
+        @db[:stages].where(show_id: show, removed_at_ms: nil).order(:id).select_map([:name, :token])
+      end
+
       # @return [String] what to sign in with
       def sign_in
         hash = @db[:accounts].where(email: EMAIL).get(:password_hash)

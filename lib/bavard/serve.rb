@@ -50,6 +50,8 @@ module Bavard
   # Puts the parts together and runs them.
   class Serve
     DEMO = File.expand_path("../../demo", __dir__)
+    # Who may make an account.
+    ACCOUNTS = %w[open invited closed].freeze
     CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
 
     # @param env [Hash] as ENV
@@ -119,8 +121,17 @@ module Bavard
       JSON.parse(File.read(File.join(DEMO, "viewers.json"))).to_h { |viewer| [viewer["login"], viewer] }
     end
 
+    # @raise [Bavard::Error]
+    def accounts
+      given = @env.fetch("BAVARD_ACCOUNTS", ACCOUNTS.first)
+      return given if ACCOUNTS.include?(given)
+
+      raise Error, "BAVARD_ACCOUNTS is open, invited or closed; “#{given[0, 40]}” is none of them."
+    end
+
     def serve
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
+        accounts: accounts, begin_key: @data.begin_key,
         cookie: "bavard.#{@port}",
         mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),

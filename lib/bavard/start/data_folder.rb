@@ -80,6 +80,9 @@ module Bavard
         File.binread(file)
       end
 
+      # @return [String] with which the first account is made where nobody else may make one
+      def begin_key = key("begin").unpack1("H*")[0, 32]
+
       # @return [Integer] kilobytes left on the disk
       def free_kb
         IO.popen(["df", "-Pk", root], &:read).lines.last.to_s.split[3].to_i

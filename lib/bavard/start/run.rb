@@ -116,12 +116,16 @@ module Bavard
         address = "http://#{@bind}:#{@port}"
         say("Bavard   #{address}")
         say("Sign in  #{@demo.sign_in}")
-        @db[:stages].order(:id).select_map([:name, :token]).each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
+        say("Begin    #{address}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
+        # Links are secrets of their shows: only the demo's are told.
+        @demo.air_links.each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
         @platforms&.places&.each { |name, place| say("#{name.ljust(8)} #{place}") }
         say("Data     #{@data.root}")
         say("Ctrl-C stops all of it.")
         @db.disconnect
       end
+
+      def first_account_wanted? = @env.fetch("BAVARD_ACCOUNTS", "open") != "open" && @db[:accounts].count < 2
 
       def watch
         @restarts = 0

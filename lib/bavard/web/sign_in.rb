@@ -29,9 +29,25 @@ module Bavard
         remember_cookie_key "#{site.cookie}.remember"
         send_unlock_account_email { Letters.write(site.mail_folder) { create_unlock_account_email } }
       end
+      # Whether there is such an account is not told: the same words at the same field, after the same work.
+      NOT_TOGETHER = "This address and this password do not go together"
+      SILENCE = lambda do |_site|
+        no_matching_login_message NOT_TOGETHER
+        invalid_password_message NOT_TOGETHER
+        login_error_flash "That did not work"
+        after_no_matching_login { argon2_password_hash_match?(SignIn.some_hash { password_hash("nobody") }, param(password_param)) }
+        auth_class_eval do
+          def throw_error_reason(reason, status, field, message)
+            return super unless reason == :no_matching_login
+
+            super(:invalid_password, login_error_status, password_param, message)
+          end
+        end
+      end
       # What it takes to get in.
       STRENGTH = lambda do |_site|
         require_bcrypt? false
+        password_is_one_of_the_most_common_message "is one that thousands of people use: anybody would try it"
         password_minimum_length SHORTEST_PASSWORD
         require_login_confirmation? false
         require_password_confirmation? false
@@ -52,6 +68,7 @@ module Bavard
         require_login_redirect { login_path }
         login_return_to_requested_location? true
         two_factor_auth_return_to_requested_location? true
+        before_create_account_route { Door.keep(self, site) }
         before_create_account do
           @asked_for = remove_session_value(login_redirect_session_key)
           Begin.check(self)
@@ -79,7 +96,11 @@ module Bavard
         logout_page_title "Sign out"
         logout_button "Sign out"
       end
-      FEATURES = %i[login logout create_account remember lockout otp recovery_codes change_password argon2 internal_request].freeze
+      FEATURES = %i[login logout create_account remember lockout otp recovery_codes change_password argon2 internal_request
+        disallow_common_passwords].freeze
+
+      # @return [String] of a password nobody has
+      def self.some_hash = @some_hash ||= yield
 
       # @param site [Site]
       # @return [Class] the middleware for this site
@@ -94,7 +115,7 @@ module Bavard
           end
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
-            [STORAGE, STRENGTH, WAYS, WORDS].each { |part| instance_exec(site, &part) }
+            [STORAGE, SILENCE, STRENGTH, WAYS, WORDS].each { |part| instance_exec(site, &part) }
           end
           route { |request| answer(request) }
         end
@@ -106,6 +127,45 @@ module Bavard
         rodauth.load_memory
         request.on("account") { request.rodauth }
         nil
+      end
+
+      # Who may make an account here, as the operator decided (BAVARD_ACCOUNTS): anybody, whoever was invited to help in a show, or
+      # nobody; and whoever reads what the start-up prints, once, where there is none yet but the demo show's.
+      module Door
+        INVITED = %r{\A/people/join/([\w-]{32,})}
+        CLOSED = "No accounts are made here. Whoever runs this Bavard can make you one, or invite you to a show.\n"
+        BEGIN_KEY = "begin"
+
+        module_function
+
+        # Ends the request where it may not go on.
+        def keep(rodauth, site)
+          return if open?(rodauth, site)
+
+          rodauth.response.status = 403
+          rodauth.response["content-type"] = "text/plain; charset=utf-8"
+          rodauth.response.write(CLOSED)
+          rodauth.request.halt
+        end
+
+        def open?(rodauth, site)
+          site.accounts == "open" || first?(rodauth, site) || (site.accounts == "invited" && invited?(rodauth, site))
+        end
+
+        # By the address that was asked for before.
+        def invited?(rodauth, site)
+          token = rodauth.session[rodauth.login_redirect_session_key].to_s[INVITED, 1]
+          !token.nil? && !site.house.team.invitation(token).nil?
+        end
+
+        # Kept over the form in the session.
+        def first?(rodauth, site)
+          given = rodauth.param_or_nil(BEGIN_KEY) || rodauth.session[BEGIN_KEY]
+          return false unless given && site.begin_key && Rack::Utils.secure_compare(site.begin_key, given) && site.db[:accounts].count < 2
+
+          rodauth.session[BEGIN_KEY] = given
+          true
+        end
       end
 
       # What a new account begins with.
