@@ -13,6 +13,7 @@ class AirLooksTest < PreparedTest
   end
 
   def stands(text) = on_screen { assert_selector ".line", text: }
+  def still = wait_for("all to stand still") { evaluated("document.getAnimations().length === 0") }
   def evaluated(script) = on_screen { evaluate_script(script) }
 
   # Remembers how each line came in, by the words in it.
@@ -48,7 +49,7 @@ class AirLooksTest < PreparedTest
   def test_what_leaves_goes_out_where_it_stood
     air(SLOW.merge("at_most" => 2))
     %w[one two].each { |text| server.say("ann", text) && stands(text) }
-    wait_for("all to stand still") { evaluated("document.getAnimations().length === 0") }
+    still
     top = evaluated("[...document.querySelectorAll('.line')].find((line) => line.textContent.includes('one')).getBoundingClientRect().top")
     server.say("ann", "three")
     on_screen { assert_selector ".line.leaving", text: "one" }
@@ -103,6 +104,7 @@ class AirLooksTest < PreparedTest
   def test_newest_at_the_left_and_at_the_right
     air({"newest" => "left"}, {"newest" => "right", "x" => 950})
     %w[older newer].each { |text| server.say("ann", text) && stands(text) }
+    still
     lefts = ->(piece) { evaluated("[...document.querySelectorAll('[data-piece=#{piece}] .line')].map((line) => line.getBoundingClientRect().left)") }
     newest, oldest = lefts["chat1"]
     assert_operator newest, :<, oldest

@@ -126,6 +126,7 @@ class AirPageTest < PreparedTest
       on_screen { assert_selector ".line", text:, count: 2 }
     end
     on_screen do
+      wait_for("all to stand still") { evaluate_script("document.getAnimations().length === 0") }
       assert_operator height_of("chat1", "older"), :<, height_of("chat1", "newer")
       assert_operator height_of("chat2", "newer"), :<, height_of("chat2", "older")
       assert_equal 100, height_of("chat2", "newer")
