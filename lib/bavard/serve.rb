@@ -132,6 +132,7 @@ module Bavard
     def serve
       site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
         accounts: accounts, begin_key: @data.begin_key,
+        proxies: Web::TrueClient.proxies(@env["BAVARD_PROXIES"]), hosts: Web::TrueClient.hosts(@env["BAVARD_HOSTS"]),
         cookie: "bavard.#{@port}",
         mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),

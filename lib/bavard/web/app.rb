@@ -29,6 +29,7 @@ require_relative "prompter_link_app"
 require_relative "sign_in"
 require_relative "site"
 require_relative "stage_app"
+require_relative "true_client"
 
 module Bavard
   module Web
@@ -58,8 +59,8 @@ module Bavard
       def build(site)
         sign_in = SignIn.for(site)
         session = {secret: site.session_secret, key: site.cookie, max_seconds: 30 * 86_400, max_idle_seconds: 14 * 86_400,
-                   cookie_options: {path: "/", httponly: true, same_site: :lax}}
-        site.in(builder(session, sign_in).to_app)
+                   cookie_options: {path: "/", httponly: true, same_site: :lax, secure: site.address.start_with?("https://")}}
+        site.in(TrueClient.new(builder(session, sign_in).to_app, proxies: site.proxies || [], hosts: site.hosts || []))
       end
 
       def builder(session, sign_in)
