@@ -94,6 +94,35 @@ function animate(frames, timing) {
   return way;
 }
 
+// A select that a script sets tells nobody, as in a browser; this document would tell of a change.
+function quietSelects(window) {
+  const { prototype } = window.HTMLSelectElement;
+  const { get, set } = Object.getOwnPropertyDescriptor(prototype, "value");
+  const { dispatchEvent } = window.Element.prototype;
+  let quiet = false;
+  window.Element.prototype.dispatchEvent = function tell(event) {
+    return quiet || dispatchEvent.call(this, event);
+  };
+  Object.defineProperty(prototype, "value", {
+    configurable: true,
+    get,
+    set(value) {
+      quiet = true;
+      set.call(this, `${value}`);
+      quiet = false;
+    },
+  });
+}
+
+// A form of this document cannot be removed by itself, only by its parent.
+function removableForms(window) {
+  window.HTMLFormElement.prototype.remove = function remove() {
+    const { parentNode } = this;
+    this.setAttribute("data-gone", "");
+    for (const node of [...parentNode.children]) if (node.hasAttribute("data-gone")) parentNode.removeChild(node);
+  };
+}
+
 export function openPage({ html = "", path = "/air/secret", width = 1920, height = 1080, data = {} } = {}) {
   const window = new Window({ url: `http://127.0.0.1:4600${path}`, width, height, settings: { disableJavaScriptEvaluation: true } });
   for (const name of TAKEN) {
@@ -115,6 +144,8 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
   window.Element.prototype.getAnimations = function running() {
     return page.ways.filter((way) => way.element === this);
   };
+  quietSelects(window);
+  removableForms(window);
   window.document.adoptedStyleSheets = [];
   window.document.fonts = Object.assign(new EventTarget(), { status: "loaded", ready: Promise.resolve(), check: () => true });
   window.document.body.innerHTML = html;
@@ -179,8 +210,7 @@ export const called = (name) => all("[aria-label]").find((one) => one.getAttribu
 export const pressable = (words) => all("button, summary, a").find((one) => one.textContent.trim() === words);
 export const said = () => all("#messages .message-line").map((line) => line.firstChild.textContent);
 
-// A select of this document tells of its change by itself.
 export function type(field, value) {
   field.value = value;
-  if (field.tagName !== "SELECT") field.dispatchEvent(new globalThis.Event("change", { bubbles: true }));
+  field.dispatchEvent(new globalThis.Event("change", { bubbles: true }));
 }
