@@ -22,7 +22,7 @@ const texts = (selector) => all(selector).map((one) => one.textContent);
 beforeEach(() => {
   asks = false;
   sheets = [];
-  serve({ "/dress/cues": (values, path) => ({ ...NOW, path }) });
+  serve({ "/dress/cues": NOW });
   queue = new Queue({ kinds: () => ({ tip: "tips" }), asks: () => asks, changed: (sheet) => sheets.push(sheet) });
 });
 

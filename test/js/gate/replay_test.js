@@ -52,9 +52,9 @@ test("before a rule is changed nothing is asked", async () => {
 });
 
 test("a changed rule is run over the log, followed until it is done, and told in figures", async () => {
-  let done = 0;
+  const states = [running(7, 40), { id: 7, state: "done", result: RESULT }];
   serve({
-    "/gate/replay/7": () => (done === 0 ? running(7, (done += 40)) : { id: 7, state: "done", result: RESULT }),
+    "/gate/replay/7": () => states.shift(),
     "/gate/replay": running(7, 0),
   });
   edit.changed = true;
@@ -90,10 +90,10 @@ test("a changed rule is run over the log, followed until it is done, and told in
 });
 
 test("a later edit leaves the earlier run to itself", async () => {
-  let number = 0;
+  const begun = [running(1, 0), running(2, 0)];
   serve({
     "/gate/replay/": (_values, path) => ({ id: Number(path.split("/").at(-1)), state: "done", result: { ...RESULT, off: 999 } }),
-    "/gate/replay": () => running((number += 1), 0),
+    "/gate/replay": () => begun.shift(),
   });
   edit.changed = true;
   heard();

@@ -76,10 +76,10 @@ test("a refused deed is said and the edit goes on", async () => {
 });
 
 test("a set that is brought is an edit, and counts for nobody before it is kept", async () => {
-  globalThis.fetch = async (path) => ({
-    ok: true,
-    json: async () => (page.asked.push([path]), { name: "Raid night", rules: [{ id: "links" }] }),
-  });
+  globalThis.fetch = async (path) => {
+    page.asked.push([path]);
+    return { ok: true, json: async () => ({ name: "Raid night", rules: [{ id: "links" }] }) };
+  };
   await sets.bring({ files: [{ arrayBuffer: async () => new ArrayBuffer(2) }] });
   assert.deepEqual(taken, [["edit", [{ id: "links" }]]]);
   assert.deepEqual(page.asked, [["/gate/read"]]);
