@@ -22,6 +22,7 @@ require_relative "live/replays"
 require_relative "live/shows"
 require_relative "live/now_files"
 require_relative "live/sweeper"
+require_relative "outward/door"
 require_relative "pictures/cabinet"
 require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
@@ -52,6 +53,7 @@ module Bavard
     DEMO = File.expand_path("../../demo", __dir__)
     # Who may make an account.
     ACCOUNTS = %w[open invited closed].freeze
+    LOOK_AT_SESSIONS_EVERY_S = 20
     CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
 
     # @param env [Hash] as ENV
@@ -74,6 +76,7 @@ module Bavard
       @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
       @shows = Live::Shows.new(house(lines), lease: @lease).start
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
+      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@db, @hub) }.tap(&:start)
       @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: CLOCK, logger: @log).start
       serve
       Thread.new { Store::Stages.schema }
@@ -86,20 +89,25 @@ module Bavard
     def house(lines)
       dress = Store::Dress.new(@db)
       platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
-      fetcher = Pictures::Fetcher.new(trusted: platforms.values.map(&:authority))
+      fetcher = Pictures::Fetcher.new(door: door = way_out(platforms))
       @pictures = picture_desk(fetcher, dress)
       @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: CLOCK, log: @log)
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
       @house = Live::House.new(
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
-        platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:,
+        platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
         **people_stores, **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
+    end
+
+    # What the operator lists may be inside.
+    def way_out(platforms)
+      Outward::Door.new(inside: platforms.values.flat_map(&:authorities) + Outward::Door.list(@env["BAVARD_INSIDE"]))
     end
 
     # Who is heard, who is left out, who helps, and what they do.
@@ -122,6 +130,9 @@ module Bavard
     end
 
     # @raise [Bavard::Error]
+    def letters = Web::SignIn::Letters.new(@data.path("mail"), server: @env["BAVARD_MAIL"], from: @env["BAVARD_MAIL_FROM"])
+
+    # @raise [Bavard::Error]
     def accounts
       given = @env.fetch("BAVARD_ACCOUNTS", ACCOUNTS.first)
       return given if ACCOUNTS.include?(given)
@@ -134,7 +145,7 @@ module Bavard
         accounts: accounts, begin_key: @data.begin_key,
         proxies: Web::TrueClient.proxies(@env["BAVARD_PROXIES"]), hosts: Web::TrueClient.hosts(@env["BAVARD_HOSTS"]),
         cookie: "bavard.#{@port}",
-        mail_folder: @data.path("mail"), address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
+        letters:, address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),
         backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
         database_url: @env.fetch("DATABASE_URL"), replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
@@ -155,6 +166,7 @@ module Bavard
     def stop
       @server.stop(true)
       @sweeper.stop
+      @sessions.stop
       @now_files.stop
       @imports.stop_all
       @replays.stop_all

@@ -12,6 +12,7 @@ class FeedProbe
   include Wait
 
   CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
+  DOOR = Bavard::Outward::Door.new(inside: ["127.0.0.1"])
   Feed = Struct.new(:id, :address, :password, :mapping)
 
   attr_reader :intakes, :rejected
@@ -20,7 +21,7 @@ class FeedProbe
   def self.irc(paste, mapping: {}, last_id: nil, heard_at_ms: nil, **given)
     read = Bavard::Feeds::Irc.read({"paste" => paste}.merge(given.transform_keys(&:to_s)))
     feed = Feed.new(1, read[:address], read[:password], mapping)
-    new(Bavard::Feeds::Resume.new(last_id, heard_at_ms)) { |resume, options| Bavard::Feeds::Irc.connection(feed, resume, **options) }
+    new(Bavard::Feeds::Resume.new(last_id, heard_at_ms)) { |resume, options| Bavard::Feeds::Irc.connection(feed, resume, door: DOOR, **options) }
   end
 
   # @param kind [Module] Bavard::Feeds::Polling or WebSocketFeed

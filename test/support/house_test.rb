@@ -90,7 +90,7 @@ class HouseTest < Minitest::Test
     dress = Bavard::Store::Dress.new(db)
     @house = Bavard::Live::House.new(
       platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
-      fetcher:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
+      fetcher:, door:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
       known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), team: Bavard::Store::Members.new(db),
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
       stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
@@ -102,7 +102,9 @@ class HouseTest < Minitest::Test
 
   def pictures_folder = @pictures_folder ||= Dir.mktmpdir("pictures")
 
-  def fetcher = @fetcher ||= Bavard::Pictures::Fetcher.new(trusted: platforms.values.map(&:authority))
+  def door = @door ||= Bavard::Outward::Door.new(inside: [*inside, *platforms.values.flat_map(&:authorities)])
+
+  def fetcher = @fetcher ||= Bavard::Pictures::Fetcher.new(door:)
 
   def cabinet = Bavard::Pictures::Cabinet.new(pictures_folder)
 
@@ -110,6 +112,9 @@ class HouseTest < Minitest::Test
     Bavard::Live::PictureDesk.new(fetcher:, workshop: Bavard::Pictures::Workshop.new,
       cabinet:, store:, clock:, log:).start
   end
+
+  # What the operator lists: the servers of this process.
+  def inside = ["127.0.0.1"]
 
   # Platforms by key, for tests that know some.
   def platforms = {}

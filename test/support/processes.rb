@@ -30,7 +30,7 @@ class RunningApp
     TestDatabase.db
     @child = Bavard::Start::Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
-            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file})
+            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1"})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
     wait_for("the application to answer") { answers? }
     self

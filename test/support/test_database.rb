@@ -69,6 +69,7 @@ module TestDatabase
     db[:accounts].truncate(cascade: true, restart: true)
     db[:pictures].truncate(cascade: true)
     db[:addresses].truncate
+    db[:sign_in_failures].truncate
   end
 
   def make_template(server)

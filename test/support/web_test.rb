@@ -18,7 +18,7 @@ class WebTest < HouseTest
     super
     @shows = Bavard::Live::Shows.new(house, lease:).start
     @mail = Dir.mktmpdir("mail")
-    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", mail_folder: @mail, films: pictures_folder, sounds: pictures_folder,
+    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Suite::Memory.root, "faces"),
       address: "http://127.0.0.1:4600", cabinet:, database_url: TestDatabase.url,
       replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))

@@ -20,6 +20,8 @@ class DressTest < WebTest
 
   def platforms = {"x" => Bavard::Feeds::Platform.new(key: "x", base: "http://127.0.0.1:#{@files.addr[1]}")}
 
+  def inside = []
+
   def sheet
     get "/dress/sheet"
     JSON.parse(last_response.body)

@@ -34,6 +34,7 @@ export class LiveBox {
     if (this.piece.source === "file") return [make("p", "said", "Set by its file, in the folder “now” of Bavard’s data.")];
     if (this.piece.source === "address") return this.byAddress();
     this.text = make("textarea", "textarea");
+    this.told = "";
     this.text.rows = 2;
     this.text.setAttribute("aria-label", "On screen now, a line each");
     this.text.placeholder = "On screen now, a line each";
@@ -102,12 +103,18 @@ export class LiveBox {
     ];
   }
 
+  // What is being typed is not written over, also while the button is on its way.
+  tellText(told) {
+    if (this.text.value === this.told && document.activeElement !== this.text) this.text.value = told;
+    this.told = told;
+  }
+
   tell(live) {
     if (this.root.hidden || !live) return;
     const running = Boolean(live.running[this.piece.id]);
     if (this.start?.isConnected) {
       this.start.hidden = running;
       this.stop.hidden = !running;
-    } else if (this.text && document.activeElement !== this.text) this.text.value = live.texts[this.piece.id] ?? "";
+    } else if (this.text) this.tellText(live.texts[this.piece.id] ?? "");
   }
 }

@@ -13,10 +13,11 @@ module Bavard
     # consent:: nil, or {"authorize", "token", "revoke", "whoami": paths, "client_id", "scopes": {"read" => "…", "write" => "…"}}
     # mapping:: of its IRC tags, where it is one of those
     Platform = Struct.new(:key, :name, :kind, :shape, :colour, :base, :address, :consent, :mapping, keyword_init: true) do
-      # @return [String] host and port, as an address has them
-      def authority
+      # @return [Array<String>] hosts and ports of what the operator listed: its pages, and its chat where that is elsewhere
+      def authorities
         uri = URI(base)
-        "#{uri.host}:#{uri.port}"
+        host, port = address&.values_at("host", "port")
+        ["#{uri.host}:#{uri.port}", *("#{host}:#{port}" if host && port)]
       end
     end
 

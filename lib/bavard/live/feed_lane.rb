@@ -214,8 +214,14 @@ module Bavard
           @house.reject(feed.kind.to_sym, what)
         },
                    outbox: @outbox}
-        options.merge!(on_platform) if feed.platform && feed.kind != Feeds::Irc::KIND
-        @connection = kind.connection(feed, resume, **options)
+        @connection = kind.connection(feed, resume, **options, **way)
+      end
+
+      # By which it gets there.
+      def way
+        return {door: @house.door} if feed.kind == Feeds::Irc::KIND
+
+        feed.platform ? on_platform : {}
       end
 
       def resume_cursor

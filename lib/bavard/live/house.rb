@@ -4,11 +4,12 @@ module Bavard
   module Live
     # What all running shows share.
     #
-    # platforms:: Feeds::Platform by key; boot:: another word each time the process starts; people:: the demo's voices by login, for rehearsals
+    # platforms:: Feeds::Platform by key; boot:: another word each time the process starts; door:: the one way out;
+    # people:: the demo's voices by login, for rehearsals
     TOLD_EVERY_MS = 1000
     House = Struct.new(:shows, :feeds, :stages, :lines, :hub, :journal, :ids, :clock, :log, :meters, :boot, :people, :scripts,
-      :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :files, :cast, :conversations, :tallies,
-      :fellows,
+      :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :door, :files, :cast, :conversations,
+      :tallies, :fellows,
       keyword_init: true) do
       # Counts what could not be read, and logs it, but no more than once a second for each source.
       def reject(source, what)

@@ -53,6 +53,9 @@ module Bavard
         true
       end
 
+      # @return [Boolean]
+      def running? = !running_port.nil?
+
       def stop
         run("pg_ctl", "-D", @folder, "-m", "fast", "-w", "-t", WAIT_S.to_s, "stop") if running_port
       end

@@ -3,6 +3,8 @@
 require "sequel"
 
 Sequel.extension :migration
+# Times without a zone of their own are UTC, wherever the machine is and however it was set up.
+Sequel.default_timezone = :utc
 
 module Bavard
   module Store
@@ -20,7 +22,8 @@ module Bavard
       # @param url [String] of a PostgreSQL 15 or newer
       # @return [Sequel::Database] with jsonb as plain hashes and arrays
       def open(url)
-        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, connect_timeout: 4, test: false)
+        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, connect_timeout: 4, test: false,
+          connect_sqls: ["SET TIME ZONE 'UTC'"])
         db.extension :pg_json, :connection_validator
         db.pool.connection_validation_timeout = 30
         db

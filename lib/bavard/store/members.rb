@@ -9,9 +9,10 @@ module Bavard
       # role:: of Core::Rights; the owner is none of these: the show is theirs
       Member = Struct.new(:show_id, :account_id, :role, :name, :since_ms, keyword_init: true)
       Invitation = Struct.new(:id, :show_id, :token, :role, :name, :made_at_ms, keyword_init: true)
-      # acts:: whether whoever has it may do what moderators may
-      PrompterLink = Struct.new(:id, :show_id, :token, :name, :acts, :made_at_ms, keyword_init: true)
+      # acts:: whether whoever has it may do what moderators may; made_by:: an account, which may go: the link goes with it
+      PrompterLink = Struct.new(:id, :show_id, :token, :name, :acts, :made_at_ms, :made_by, keyword_init: true)
       TOKEN_BYTES = 24
+      INVITED_FOR_MS = 7 * 86_400 * 1000
 
       def initialize(db)
         @db = db
@@ -24,7 +25,21 @@ module Bavard
       def find(show_id, account_id) = @db[:members].first(show_id:, account_id:)&.then { |row| Member.new(**row) }
 
       def change_role(show_id, account_id, role) = @db[:members].where(show_id:, account_id:).update(role:)
-      def remove(show_id, account_id) = @db[:members].where(show_id:, account_id:).delete
+
+      # With the links they made, which they may have kept.
+      # @return [Array<Integer>] ids of those links
+      def remove(show_id, account_id)
+        @db.transaction do
+          @db[:members].where(show_id:, account_id:).delete
+          take_prompters_back(show_id, account_id)
+        end
+      end
+
+      # @return [Array<Integer>] ids of the links somebody made
+      def take_prompters_back(show_id, account_id)
+        made = @db[:prompter_links].where(show_id:, made_by: account_id)
+        made.select_map(:id).tap { made.delete }
+      end
 
       # @return [Invitation]
       def invite(show_id, role:, name:, at_ms:)
@@ -33,8 +48,17 @@ module Bavard
         Invitation.new(id:, show_id:, token:, role:, name:, made_at_ms: at_ms)
       end
 
-      def invitations(show_id) = @db[:invitations].where(show_id:).order(:id).map { |row| Invitation.new(**row) }
-      def invitation(token) = @db[:invitations].first(token:)&.then { |row| Invitation.new(**row) }
+      # A week long; what is older is thrown away when they are looked at.
+      def invitations(show_id, now_ms)
+        @db[:invitations].where(show_id:).where { made_at_ms < now_ms - INVITED_FOR_MS }.delete
+        @db[:invitations].where(show_id:).order(:id).map { |row| Invitation.new(**row) }
+      end
+
+      # @return [Invitation, nil] nil where it was used or taken back, or is older than a week
+      def invitation(token, now_ms)
+        @db[:invitations].where(token:).where { made_at_ms >= now_ms - INVITED_FOR_MS }.first&.then { |row| Invitation.new(**row) }
+      end
+
       # @return [Integer] how many there were
       def take_invitation_back(show_id, id) = @db[:invitations].where(show_id:, id:).delete
 
@@ -52,10 +76,9 @@ module Bavard
       end
 
       # @return [PrompterLink]
-      def add_prompter(show_id, name:, acts:, at_ms:)
-        token = SecureRandom.urlsafe_base64(TOKEN_BYTES)
-        id = @db[:prompter_links].insert(show_id:, token:, name:, acts:, made_at_ms: at_ms)
-        PrompterLink.new(id:, show_id:, token:, name:, acts:, made_at_ms: at_ms)
+      def add_prompter(show_id, name:, acts:, at_ms:, made_by: nil)
+        row = {show_id:, token: SecureRandom.urlsafe_base64(TOKEN_BYTES), name:, acts:, made_at_ms: at_ms, made_by:}
+        PrompterLink.new(id: @db[:prompter_links].insert(row), **row)
       end
 
       def prompters(show_id) = @db[:prompter_links].where(show_id:).order(:id).map { |row| PrompterLink.new(**row) }

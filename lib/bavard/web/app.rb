@@ -29,6 +29,7 @@ require_relative "prompter_link_app"
 require_relative "sign_in"
 require_relative "site"
 require_relative "stage_app"
+require_relative "stay"
 require_relative "true_client"
 
 module Bavard
@@ -99,6 +100,7 @@ module Bavard
       # @param only [Class, nil] one app in the place of all
       def stations(session, sign_in, only = nil)
         Rack::Builder.app do
+          use Stay, session[:key]
           use RodaSessionMiddleware, session
           use sign_in
           use LiveSockets

@@ -6,6 +6,7 @@ module Bavard
   module Web
     # /people/join/<token>: whoever is signed in takes an invitation up, once.
     class JoinApp < Station
+      GONE = "This invitation was used or taken back, or is older than a week. Ask for another one."
       set :needs_to_see, :read
       set :needs_to_do, :read
 
@@ -18,7 +19,7 @@ module Bavard
 
       post "/:token" do
         member = site.house.team.join(invitation, @visitor.account_id,
-          (Time.now.to_r * 1000).to_i) || halt(404, problem("This invitation was used or taken back."))
+          site.house.clock.call) || halt(404, problem(GONE))
         session[Visitor::CHOSEN] = member.show_id
         redirect "/feeds" if Core::Rights.may?(member.role, :direct)
         redirect "/prompter/"
@@ -26,7 +27,7 @@ module Bavard
 
       helpers do
         def invitation
-          site.house.team.invitation(text(params[:token])) || halt(404, problem("This invitation was used or taken back. Ask for another one."))
+          site.house.team.invitation(text(params[:token]), site.house.clock.call) || halt(404, problem(GONE))
         end
       end
     end

@@ -88,6 +88,7 @@ module Bavard
 
         visitor = Visitor.of(site.house, rodauth.session_value, env["rack.session"][Visitor::CHOSEN]) or return
         env["bavard.account"] = rodauth.session_value
+        env["bavard.session"] = SignIn::Sessions.id(rodauth)
         env["bavard.show"] = visitor.record.id
         [site.shows[visitor.record.id] || site.shows.run(visitor.record.id), visitor]
       end

@@ -49,7 +49,9 @@ module Bavard
         return if @kind == Feeds::Activities
 
         options = {clock: @house.clock}
-        options.merge!(platform: @platform, permission: nil, found: ->(_number) {}) if @platform && @kind != Feeds::Irc
+        if @kind == Feeds::Irc then options[:door] = @house.door
+        elsif @platform then options.merge!(platform: @platform, permission: nil, found: ->(_number) {})
+        end
         feed = Store::Feeds::Feed.new(id: 0, kind: @kind_name, address: @read[:address], password: @read[:password],
           mapping: @platform&.mapping || {})
         Live::Trial.new(feed, **options).run

@@ -25,7 +25,7 @@ module Bavard
         @given = fields(*FIELDS)
         @deeds = deeds(PAGE)
         @members = site.house.team.of_show(@record.id)
-        @invitations = @visitor.may?(:own) ? site.house.team.invitations(@record.id) : []
+        @invitations = @visitor.may?(:own) ? site.house.team.invitations(@record.id, site.house.clock.call) : []
         @emails = @visitor.may?(:own) ? emails(@members) : {}
         @names = site.house.deeds.names(@record.id)
         erb :people
@@ -65,13 +65,14 @@ module Bavard
         role = known_role(text(params["role"]))
         member = member_of(params[:account])
         site.house.team.change_role(@record.id, member.account_id, role)
+        cut_links(site.house.team.take_prompters_back(@record.id, member.account_id)) unless Core::Rights.may?(role, :direct)
         told("role", member, "role" => role, "before" => member.role)
       end
 
       # At once, everywhere: whatever they have open is cut off.
       post "/:account/remove" do
         member = member_of(params[:account])
-        site.house.team.remove(@record.id, member.account_id)
+        cut_links(site.house.team.remove(@record.id, member.account_id))
         told("remove", member, "role" => member.role)
       end
 
@@ -97,6 +98,11 @@ module Bavard
         def row(deed)
           [Time.at(deed.at_ms/1000r).utc.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), deed.by, deed.what, deed.about, deed.line_id, deed.undone_by,
             deed.undone_ms]
+        end
+
+        # The links somebody made end with their role.
+        def cut_links(ids)
+          site.house.hub.cut_where { |env| ids.include?(env["bavard.prompter"]) } if ids.any?
         end
 
         def told(what, member, detail)

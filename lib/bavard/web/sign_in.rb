@@ -4,13 +4,16 @@ require "roda"
 require "rodauth"
 require "uri"
 require_relative "../store/shows"
+require_relative "sign_in/beginning"
+require_relative "sign_in/letters"
+require_relative "sign_in/patience"
+require_relative "sign_in/sessions"
+require_relative "stay"
 
 module Bavard
   module Web
     # Who is signed in: Rodauth in front of everything else. A new account begins with an empty show.
     class SignIn < Roda
-      LOCKED_AFTER = 12
-      LOCKED_FOR_S = 15 * 60
       SHORTEST_PASSWORD = 10
       LONGEST_SHOW_NAME = 80
       OLD_FORM = "This form is too old, or came from another site. Go back, load the page again, and send it once more.\n"
@@ -26,16 +29,18 @@ module Bavard
         skip_status_checks? true
         set_deadline_values? true
         require_mail? false
-        remember_cookie_key "#{site.cookie}.remember"
-        send_unlock_account_email { Letters.write(site.mail_folder) { create_unlock_account_email } }
+        send_reset_password_email { site.letters.send { create_reset_password_email } }
       end
       # Whether there is such an account is not told: the same words at the same field, after the same work.
       NOT_TOGETHER = "This address and this password do not go together"
-      SILENCE = lambda do |_site|
+      SILENCE = lambda do |site|
         no_matching_login_message NOT_TOGETHER
         invalid_password_message NOT_TOGETHER
         login_error_flash "That did not work"
-        after_no_matching_login { argon2_password_hash_match?(SignIn.some_hash { password_hash("nobody") }, param(password_param)) }
+        after_no_matching_login do
+          argon2_password_hash_match?(SignIn.some_hash { password_hash("nobody") }, param(password_param))
+          Waiting.failed(self, site)
+        end
         auth_class_eval do
           def throw_error_reason(reason, status, field, message)
             return super unless reason == :no_matching_login
@@ -51,11 +56,32 @@ module Bavard
         password_minimum_length SHORTEST_PASSWORD
         require_login_confirmation? false
         require_password_confirmation? false
-        max_invalid_logins LOCKED_AFTER
-        account_lockouts_deadline_interval seconds: LOCKED_FOR_S
-        extend_remember_deadline? true
         otp_issuer "Bavard"
-        after_login { remember_login if param_or_nil("remember") }
+      end
+      # Who guesses waits; where somebody is signed in is theirs to see and to end.
+      COMING_AND_GOING = lambda do |site|
+        before_login_route { Waiting.check(self, site) }
+        after_login_failure { Waiting.failed(self, site) }
+        after_login do
+          Waiting.succeeded(self, site)
+          session[Stay::STAYS] = true if param_or_nil("stay")
+        end
+        before_reset_password_request_route { Anew.ask(self, site) }
+        session_inactivity_deadline nil
+        session_lifetime_deadline nil
+        currently_active_session? { Sessions.goes_on?(self) }
+        active_sessions_insert_hash { super().merge(Sessions.about(self)) }
+        before_logout do
+          param_or_nil(global_logout_param) && Sessions.end_others(self, site)
+          Sessions.end_this(self, site)
+          super()
+        end
+        after_change_password { Sessions.end_others(self, site) }
+        after_reset_password { Sessions.end_others(self, site) }
+        after_otp_setup do
+          super()
+          Sessions.end_others(self, site)
+        end
       end
       # Which way people go.
       WAYS = lambda do |site|
@@ -95,8 +121,18 @@ module Bavard
         change_password_page_title "Change the password"
         logout_page_title "Sign out"
         logout_button "Sign out"
+        global_logout_label "On every other computer as well"
+        active_sessions_error_flash "This browser was signed out. Sign in again."
+        active_sessions_redirect { login_path }
+        reset_password_request_page_title "A new password"
+        reset_password_request_button "Send me the way in"
+        reset_password_page_title "A new password"
+        reset_password_button "Set the password"
+        reset_password_notice_flash "Your password is the new one. Everywhere else you are signed out."
+        reset_password_email_subject "A new password for Bavard"
+        no_matching_reset_password_key_error_flash "That letter was used, or is too old. Ask for another one."
       end
-      FEATURES = %i[login logout create_account remember lockout otp recovery_codes change_password argon2 internal_request
+      FEATURES = %i[login logout create_account active_sessions otp recovery_codes change_password reset_password argon2 internal_request
         disallow_common_passwords].freeze
 
       # @return [String] of a password nobody has
@@ -115,7 +151,7 @@ module Bavard
           end
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
-            [STORAGE, SILENCE, STRENGTH, WAYS, WORDS].each { |part| instance_exec(site, &part) }
+            [STORAGE, SILENCE, STRENGTH, COMING_AND_GOING, WAYS, WORDS].each { |part| instance_exec(site, &part) }
           end
           route { |request| answer(request) }
         end
@@ -124,79 +160,27 @@ module Bavard
       # Answers what is about accounts and lets everything else through, with who it is.
       def answer(request)
         env["rodauth"] = rodauth
-        rodauth.load_memory
-        request.on("account") { request.rodauth }
+        rodauth.check_active_session
+        request.on("account") do
+          request.is("places") { places(request) }
+          request.rodauth
+        end
         nil
       end
 
-      # Who may make an account here, as the operator decided (BAVARD_ACCOUNTS): anybody, whoever was invited to help in a show, or
-      # nobody; and whoever reads what the start-up prints, once, where there is none yet but the demo show's.
-      module Door
-        INVITED = %r{\A/people/join/([\w-]{32,})}
-        CLOSED = "No accounts are made here. Whoever runs this Bavard can make you one, or invite you to a show.\n"
-        BEGIN_KEY = "begin"
-
-        module_function
-
-        # Ends the request where it may not go on.
-        def keep(rodauth, site)
-          return if open?(rodauth, site)
-
-          rodauth.response.status = 403
-          rodauth.response["content-type"] = "text/plain; charset=utf-8"
-          rodauth.response.write(CLOSED)
-          rodauth.request.halt
-        end
-
-        def open?(rodauth, site)
-          site.accounts == "open" || first?(rodauth, site) || (site.accounts == "invited" && invited?(rodauth, site))
-        end
-
-        # By the address that was asked for before.
-        def invited?(rodauth, site)
-          token = rodauth.session[rodauth.login_redirect_session_key].to_s[INVITED, 1]
-          !token.nil? && !site.house.team.invitation(token).nil?
-        end
-
-        # Kept over the form in the session.
-        def first?(rodauth, site)
-          given = rodauth.param_or_nil(BEGIN_KEY) || rodauth.session[BEGIN_KEY]
-          return false unless given && site.begin_key && Rack::Utils.secure_compare(site.begin_key, given) && site.db[:accounts].count < 2
-
-          rodauth.session[BEGIN_KEY] = given
-          true
-        end
+      def end_places(one)
+        one ? Sessions.end_one(rodauth, env["bavard.site"], one) : Sessions.end_others(rodauth, env["bavard.site"])
       end
 
-      # What a new account begins with.
-      module Begin
-        module_function
-
-        def check(rodauth)
-          name = rodauth.param_or_nil("show_name").to_s.strip
-          return if name.length <= LONGEST_SHOW_NAME
-
-          rodauth.send(:throw_error_status, 422, "show_name", "at most #{LONGEST_SHOW_NAME} characters")
-        end
-
-        def show(rodauth, site)
-          name = rodauth.param_or_nil("show_name").to_s.strip
-          host = rodauth.param_or_nil("host_name").to_s.strip[0, 80]
-          host = rodauth.account[:email].to_s[/\A[^@]+/] if host.empty?
-          site.house.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host)
-        end
-      end
-
-      # Letters are written to a folder as .eml files until an operator connects a mail server.
-      module Letters
-        module_function
-
-        # @yield makes the letter; only then is the library wanted
-        def write(folder)
-          require "mail"
-          letter = yield
-          letter.delivery_method(:file, location: folder)
-          letter.deliver!
+      # Where somebody is signed in, each ended in one press.
+      def places(request)
+        rodauth.require_authentication
+        request.get { view("places", locals: {places: Sessions.places(rodauth)}) }
+        request.post do
+          check_csrf!
+          ended = end_places(rodauth.param_or_nil("place"))
+          flash["notice"] = ended == 1 ? "That browser is signed out." : "#{ended} browsers are signed out."
+          request.redirect("/account/places")
         end
       end
     end

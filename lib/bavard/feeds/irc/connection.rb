@@ -3,8 +3,8 @@
 require "io/wait"
 require "openssl"
 require "socket"
+require_relative "../../outward/door"
 require_relative "../resume"
-require_relative "../socket_to_host"
 require_relative "../trouble"
 require_relative "line_reader"
 require_relative "session"
@@ -26,13 +26,15 @@ module Bavard
         # @param take [#call] gets each Core::Intake
         # @param reject [#call] gets a word for what could not be read
         # @param outbox [Outbox] the host's own lines
-        def initialize(address, session, clock:, take:, reject:, outbox:)
+        # @param door [Outward::Door]
+        def initialize(address, session, clock:, take:, reject:, outbox:, door:)
           @address = address
           @session = session
           @clock = clock
           @take = take
           @reject = reject
           @outbox = outbox
+          @door = door
           @reader = LineReader.new
         end
 
@@ -44,6 +46,8 @@ module Bavard
           return say_goodbye(socket) if pump(socket, stop) == :stopped
 
           Ended.new(@session.ended || :waiting, @session.reason || "The server closed the line.")
+        rescue Outward::Door::Refused => error
+          Ended.new(:needs_you, error.message)
         rescue *Trouble::NETWORK => error
           Ended.new(@session.ended || :waiting, @session.reason || words(error))
         ensure
@@ -66,7 +70,7 @@ module Bavard
         private
 
         def open_socket
-          SocketToHost.open(@address.host, @address.port, tls: @address.tls, within_s: CONNECT_WITHIN_S)
+          @door.open(@address.host, @address.port, tls: @address.tls, within_s: CONNECT_WITHIN_S)
         end
 
         def pump(socket, stop)

@@ -3,6 +3,7 @@
 require "json"
 require "net/http"
 require "uri"
+require_relative "../../outward/door"
 require_relative "../trouble"
 
 module Bavard
@@ -54,6 +55,7 @@ module Bavard
 
         def ask(request, token)
           request["accept"] = "application/json"
+          request["accept-encoding"] = "identity"
           request["authorization"] = "Bearer #{token}" if token
           status, retry_after, body = receive(request)
           return Answer.new(status, {}, retry_after) unless status.between?(200, 499)
@@ -83,11 +85,7 @@ module Bavard
         def connection
           return @http if @http&.started?
 
-          @http = Net::HTTP.new(@base.host, @base.port, nil)
-          @http.use_ssl = @base.scheme == "https"
-          @http.open_timeout = OPEN_WITHIN_S
-          @http.read_timeout = @http.write_timeout = READ_WITHIN_S
-          @http.max_retries = 0
+          @http = Outward::Door.to(@base).http(@base, open_within_s: OPEN_WITHIN_S, read_within_s: READ_WITHIN_S)
           @http.start
         end
 

@@ -3,9 +3,9 @@
 require "json"
 require "uri"
 require "websocket/driver"
+require_relative "../../outward/door"
 require_relative "../held_permission"
 require_relative "../resume"
-require_relative "../socket_to_host"
 require_relative "../trouble"
 require_relative "session"
 
@@ -47,7 +47,7 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          socket = SocketToHost.open(@base.host, @base.port, tls: @base.scheme == "https", within_s: CONNECT_WITHIN_S)
+          socket = Outward::Door.to(@base).open(@base.host, @base.port, tls: @base.scheme == "https", within_s: CONNECT_WITHIN_S)
           @driver = driver(Wire.new("#{@base.scheme.sub("http", "ws")}://#{@base.host}:#{@base.port}/v1/stream", socket))
           @session.begin(@clock.call)
           @driver.start

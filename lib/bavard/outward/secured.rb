@@ -2,28 +2,20 @@
 
 require "io/wait"
 require "openssl"
-require "socket"
 
 module Bavard
-  module Feeds
-    # A TCP connection to a server, secured where that is wanted, within a time.
-    module SocketToHost
+  module Outward
+    # TLS on a connection, within a time: the server shows by its certificate that it is the one that was asked for.
+    module Secured
       module_function
 
-      # @return [Socket, OpenSSL::SSL::SSLSocket]
-      def open(host, port, tls:, within_s:)
-        tcp = Socket.tcp(host, port, connect_timeout: within_s, resolv_timeout: within_s)
-        tcp.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
-        tls ? secured(tcp, host, within_s) : tcp
-      end
-
-      def secured(tcp, host, within_s)
-        context = OpenSSL::SSL::SSLContext.new
-        context.set_params(verify_mode: OpenSSL::SSL::VERIFY_PEER, min_version: OpenSSL::SSL::TLS1_2_VERSION)
+      # @param tcp [Socket]
+      # @return [OpenSSL::SSL::SSLSocket]
+      def socket(tcp, host, within_s)
         tls = OpenSSL::SSL::SSLSocket.new(tcp, context)
         tls.sync_close = true
         tls.hostname = host unless host.match?(/\A[\d.]+\z|:/)
-        connect_tls(tls, within_s)
+        connect(tls, within_s)
         tls.post_connection_check(host)
         tls
       rescue StandardError
@@ -31,7 +23,11 @@ module Bavard
         raise
       end
 
-      def connect_tls(tls, within_s)
+      def context
+        OpenSSL::SSL::SSLContext.new.tap { |made| made.set_params(verify_mode: OpenSSL::SSL::VERIFY_PEER, min_version: OpenSSL::SSL::TLS1_2_VERSION) }
+      end
+
+      def connect(tls, within_s)
         deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + within_s
         while (wants = tls.connect_nonblock(exception: false)).is_a?(Symbol)
           left = deadline - Process.clock_gettime(Process::CLOCK_MONOTONIC)
@@ -41,7 +37,7 @@ module Bavard
         end
       end
 
-      private_class_method :secured, :connect_tls
+      private_class_method :context, :connect
     end
   end
 end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+require "digest"
+require "roda"
+
+module Bavard
+  module Web
+    class SignIn < Roda
+      # Where somebody is signed in. A session counts for as long as its row is there, and so do the sockets it opened.
+      module Sessions
+        IDLE_S = 14 * 86_400
+        LONGEST_S = 30 * 86_400
+        # How exact the time of its last use is.
+        NOTED_EVERY_S = 60
+        LONGEST_BROWSER = 120
+        # handle:: tells one from another without being of use to anybody; here:: whether it is the one that asks
+        Place = Struct.new(:handle, :browser, :address, :created_at, :last_use, :here)
+
+        module_function
+
+        # @return [String, nil] of the session that asks, as it is kept
+        def id(rodauth) = rodauth.session[rodauth.session_id_session_key]&.then { |key| rodauth.compute_hmac(key) }
+
+        # @return [Boolean]
+        def goes_on?(rodauth)
+          row = of(rodauth).first(session_id: id(rodauth).to_s) or return false
+          now = Time.now
+          return !of(rodauth).where(session_id: row[:session_id]).delete if now - row[:created_at] > LONGEST_S || now - row[:last_use] > IDLE_S
+
+          of(rodauth).where(session_id: row[:session_id]).update(last_use: now, address: address(rodauth)) if now - row[:last_use] > NOTED_EVERY_S
+          true
+        end
+
+        # @return [Hash] what is kept with a new one
+        def about(rodauth)
+          {browser: rodauth.request.user_agent.to_s.scrub("").gsub(/[[:cntrl:]]/, " ")[0, LONGEST_BROWSER], address: address(rodauth)}
+        end
+
+        # @return [Array<Place>] the last used first
+        def places(rodauth)
+          here = id(rodauth)
+          of(rodauth).where { last_use > Time.now - IDLE_S }.reverse(:last_use).map do |row|
+            Place.new(handle(row[:session_id]), *row.values_at(:browser, :address, :created_at, :last_use), row[:session_id] == here)
+          end
+        end
+
+        # @return [Integer] how many ended
+        def end_others(rodauth, site)
+          here = id(rodauth)
+          account_id = rodauth.session_value || rodauth.account_id
+          cut(site) { |env| env["bavard.account"] == account_id && env["bavard.session"] != here }
+          of(rodauth).exclude(session_id: here.to_s).delete
+        end
+
+        # @param handle [String]
+        def end_one(rodauth, site, handle)
+          ended = of(rodauth).select_map(:session_id).find { |one| handle(one) == handle } or return 0
+          cut(site) { |env| env["bavard.session"] == ended }
+          of(rodauth).where(session_id: ended).delete
+        end
+
+        def end_this(rodauth, site)
+          ended = id(rodauth) or return
+          cut(site) { |env| env["bavard.session"] == ended }
+          of(rodauth).where(session_id: ended).delete
+        end
+
+        # What they opened is cut off at once.
+        def cut(site, &block) = site.house.hub.cut_where(&block)
+
+        # What went on in a session that was ended elsewhere, as by the operator.
+        def cut_ended(db, hub)
+          going_on = db[:account_active_session_keys].select_set(:session_id)
+          hub.cut_where { |env| env["bavard.session"] && !going_on.include?(env["bavard.session"]) }
+        end
+
+        def of(rodauth) = rodauth.db[:account_active_session_keys].where(account_id: rodauth.session_value || rodauth.account_id)
+        def handle(id) = Digest::SHA256.hexdigest(id)[0, 16]
+        def address(rodauth) = rodauth.request.ip.to_s[0, 64]
+      end
+    end
+  end
+end
