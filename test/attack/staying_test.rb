@@ -98,6 +98,16 @@ class StayingTest < TeamTest
     end
   end
 
+  def test_places_are_told_in_words
+    sessions = Bavard::Web::SignIn::Sessions
+    now = Time.now
+    {0 => "just now", 59 => "just now", 60 => "1 minute ago", 7199 => "1 hour ago", 7200 => "2 hours ago", 200_000 => "2 days ago"}.each do |seconds, words|
+      assert_equal words, sessions.ago(now - seconds, now)
+    end
+    browsers = {"Reed/1 (Marsh; en) Quill/2" => "Marsh; en", "plain" => "plain", "" => "A browser that says nothing of itself"}
+    browsers.each { |says, machine| assert_equal machine, sessions::Place.new("", says).machine }
+  end
+
   def test_a_session_that_nobody_used_for_a_fortnight_or_that_is_a_month_old
     [{last_use: Time.now - (15 * 86_400)}, {created_at: Time.now - (31 * 86_400)}].each do |values|
       as(:owner) do

@@ -14,7 +14,12 @@ module Bavard
         NOTED_EVERY_S = 60
         LONGEST_BROWSER = 120
         # handle:: tells one from another without being of use to anybody; here:: whether it is the one that asks
-        Place = Struct.new(:handle, :browser, :address, :created_at, :last_use, :here)
+        Place = Struct.new(:handle, :browser, :address, :created_at, :last_use, :here) do
+          # @return [String] the machine it says it is on, or all it says
+          def machine = browser[/\(([^()]+)\)/, 1] || (browser.empty? ? "A browser that says nothing of itself" : browser)
+        end
+        # How long ago, in words: nobody's clock has to agree with another.
+        STEPS = [[86_400, "day"], [3600, "hour"], [60, "minute"]].freeze
 
         module_function
 
@@ -36,12 +41,22 @@ module Bavard
           {browser: rodauth.request.user_agent.to_s.scrub("").gsub(/[[:cntrl:]]/, " ")[0, LONGEST_BROWSER], address: address(rodauth)}
         end
 
-        # @return [Array<Place>] the last used first
+        # @return [String] such as "2 days ago"
+        def ago(time, now = Time.now)
+          length, name = STEPS.find { |seconds, _| now - time >= seconds }
+          return "just now" unless length
+
+          number = ((now - time) / length).floor
+          "#{number} #{name}#{"s" if number > 1} ago"
+        end
+
+        # @return [Array<Place>] the one that asks first, then the last used
         def places(rodauth)
           here = id(rodauth)
-          of(rodauth).where { last_use > Time.now - IDLE_S }.reverse(:last_use).map do |row|
+          places = of(rodauth).where { last_use > Time.now - IDLE_S }.reverse(:last_use).map do |row|
             Place.new(handle(row[:session_id]), *row.values_at(:browser, :address, :created_at, :last_use), row[:session_id] == here)
           end
+          places.partition(&:here).flatten
         end
 
         # @return [Integer] how many ended
