@@ -46,6 +46,7 @@ require_relative "store/files"
 require_relative "store/stages"
 require_relative "store/tallies"
 require_relative "web/app"
+require_relative "web/front/in_time"
 
 module Bavard
   # Puts the parts together and runs them.
@@ -54,6 +55,10 @@ module Bavard
     # Who may make an account.
     ACCOUNTS = %w[open invited closed].freeze
     LOOK_AT_SESSIONS_EVERY_S = 20
+    # Seconds for the first byte of a request, and for the next one on the same line.
+    WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
+    # A page fits into it: whoever does not read it holds nobody up.
+    OUTGOING_BYTES = 512 * 1024
     CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
 
     # @param env [Hash] as ENV
@@ -70,6 +75,7 @@ module Bavard
     end
 
     def run
+      many_connections
       lines = Store::Lines.new(@db)
       @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
       @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
@@ -85,6 +91,13 @@ module Bavard
     end
 
     private
+
+    # Each takes a file's number, as far as the system lets us.
+    def many_connections
+      Process.setrlimit(:NOFILE, Process.getrlimit(:NOFILE).last)
+    rescue SystemCallError, ArgumentError
+      nil
+    end
 
     def house(lines)
       dress = Store::Dress.new(@db)
@@ -148,10 +161,11 @@ module Bavard
         letters:, address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),
         backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
-        database_url: @env.fetch("DATABASE_URL"), replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
+        database_url: @env.fetch("DATABASE_URL"), outflow: @outflow = Web::Outflow.new(log: @log).start,
+        replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
       @server = Puma::Server.new(Web::App.build(site), nil,
-        {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production"})
-      @server.add_tcp_listener(@bind, @port)
+        {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
+      @server.add_tcp_listener(@bind, @port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
       @server.run
       @log.info("listening on #{@bind}:#{@port}")
     end
@@ -165,6 +179,7 @@ module Bavard
 
     def stop
       @server.stop(true)
+      @outflow.stop
       @sweeper.stop
       @sessions.stop
       @now_files.stop

@@ -35,7 +35,16 @@ class OwnCssAttackTest < PreparedTest
     document.adoptedStyleSheets = [...document.adoptedStyleSheets, window.ownSheet];
   JS
 
-  def picture = on_screen { page.driver.browser.screenshot(encoding: :binary, format: :png) }
+  # Once what was changed last has been drawn.
+  DRAWN = "requestAnimationFrame(() => requestAnimationFrame(arguments[0]))"
+
+  def picture
+    on_screen do
+      evaluate_async_script(DRAWN)
+      page.driver.browser.screenshot(encoding: :binary, format: :png)
+    end
+  end
+
   def wear(css) = on_screen { execute_script("window.ownSheet.replaceSync(#{css.to_json})") }
 
   # Each selector with every other of the declarations, other ones for the next.

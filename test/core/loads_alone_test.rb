@@ -8,9 +8,9 @@ class LoadsAloneTest < Minitest::Test
   LIB = File.expand_path("../../lib/bavard", __dir__)
   # What each part may require, besides itself.
   MAY = {
-    "core" => %w[error], "feeds" => %w[error core], "relay" => %w[error core], "store" => %w[error core],
-    "pictures" => %w[aside error], "media" => %w[aside error core], "copies" => %w[error core], "exports" => %w[error core store],
-    "commands" => %w[error core store],
+    "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core outward], "relay" => %w[error core], "store" => %w[error core],
+    "pictures" => %w[aside error outward], "media" => %w[aside error core], "copies" => %w[error core], "exports" => %w[error core store],
+    "commands" => %w[error core start store],
     "live" => %w[aside error core feeds pictures relay store], "web" => %w[aside error core copies exports feeds media pictures relay store live], "start" => %w[error store]
   }.freeze
 

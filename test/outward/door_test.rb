@@ -57,6 +57,10 @@ class DoorTest < Minitest::Test
     end
   end
 
+  def test_no_name_at_all_is_not_this_machine
+    [nil, "", "[]"].each { |host| assert_raises(Door::Refused) { Door.new(inside: ["127.0.0.1"]).lookup(host, 80) } }
+  end
+
   def test_one_address_inside_among_others_is_enough
     names("both.example" => ["1.1.1.1", "127.0.0.1"], "fine.example" => ["1.1.1.1", "2606:4700::1"], "none.example" => []) do
       refused(Door.new, "both.example")

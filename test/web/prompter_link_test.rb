@@ -31,7 +31,7 @@ class PrompterLinkTest < WebTest
 
   def test_the_page_needs_no_cookie_and_sets_none
     get here("/")
-    assert_equal 200, last_response.status
+    assert_equal 200, last_response.status, last_response.body
     assert_nil last_response.headers["set-cookie"]
     refute_includes last_response.body, "csrf"
     get here("", @link.token)

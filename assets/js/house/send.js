@@ -4,6 +4,21 @@ import { say } from "./messages.js";
 // A page that has no cookie has no token either, and needs none.
 const token = document.querySelector('meta[name="csrf"]')?.content ?? "";
 
+// How much a request may bring, by where it goes to; the server cuts off what is more, without words that would arrive.
+const bodies = () => JSON.parse(document.querySelector('meta[name="bodies"]')?.content ?? "[]");
+const MB = 1024 * 1024;
+
+function sizeOf(body) {
+  if (body instanceof FormData) return [...body.values()].reduce((sum, value) => sum + (value.size ?? value.length), 0);
+  return body?.byteLength ?? body?.size ?? 0;
+}
+
+function check(path, body) {
+  const [, most] = bodies().find(([place]) => new RegExp(place).test(path)) ?? [];
+  if (most === undefined || sizeOf(body) <= most) return;
+  throw new Refused({ error: `That is more than fits at once: ${Math.floor(most / MB)} MB at most. Nothing was sent.` });
+}
+
 export class Refused extends Error {
   constructor({ error, field, anyway }) {
     super(error);
@@ -20,6 +35,7 @@ async function answerOf(response) {
 
 async function ask(path, options = {}, answer = answerOf) {
   const headers = { "X-CSRF-Token": token, "X-Requested-With": "XMLHttpRequest", ...options.headers };
+  check(path, options.body);
   let response;
   try {
     response = await fetch(path, { ...options, headers });

@@ -41,7 +41,9 @@ module Bavard
       # @return [Array<String>] addresses to connect to
       # @raise [Refused, SocketError, Errno::ETIMEDOUT]
       def lookup(host, port, within_s: LOOKUP_WITHIN_S)
-        name = host.delete_prefix("[").delete_suffix("]")
+        name = host.to_s.delete_prefix("[").delete_suffix("]")
+        raise Refused, refusal(name) if name.empty?
+
         addresses = addresses_of(name, port, within_s)
         raise Refused, refusal(name) unless listed?(name.downcase, port) || (!addresses.empty? && addresses.all? { |address| open?(address) })
 

@@ -9,6 +9,7 @@ require_relative "dress_app"
 require_relative "feeds_app"
 require_relative "fellows_app"
 require_relative "files_app"
+require_relative "front/outflow"
 require_relative "gate_app"
 require_relative "handed_out"
 require_relative "headers"
@@ -68,6 +69,7 @@ module Bavard
         Rack::Builder.new do
           use Headers
           use LastResort
+          use Outflow::Middleware
           use Operations
           use Limits.middleware
           FILES.each { |path, files| map(path) { run files } }

@@ -8,7 +8,7 @@ module Bavard
   module Web
     # The cast: the people of the voice rooms, with their faces and the pictures of what they do. Belongs to Dress.
     class CastApp < Station
-      LARGEST_BYTES = 64 * 1024 * 1024
+      LARGEST_BYTES = Bodies::PICTURES_BYTES
       MOST_FILES = 120
       LONGEST_SHORT = 60
       # What a person has a picture for.
@@ -58,8 +58,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes = request.path_info.match?(%r{/drop\z|/pictures/}) ? LARGEST_BYTES : LARGEST_BODY_BYTES
-
         def sheet
           there = ask { |show| show.voices.rooms.values.flat_map { |room| room.members.map(&:key) } }
           site.house.cast.of_show(@record.id).map do |member|

@@ -11,7 +11,7 @@ module Bavard
   module Web
     # The cue sheet: what happens on screen for which event. Belongs to Dress.
     class CuesApp < Station
-      LARGEST_BYTES = 32 * 1024 * 1024
+      LARGEST_BYTES = Bodies::CUE_PICTURE_BYTES
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
       LONGEST_MESSAGE = 300
@@ -162,8 +162,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes = request.path_info.end_with?("/picture") ? LARGEST_BYTES : LARGEST_BODY_BYTES
-
         def names_of(kind) = site.house.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
         def sheet

@@ -128,10 +128,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes
-          request.path_info.end_with?("/upload") || request.path_info.start_with?("/badges/") ? ShelfUpload::LARGEST_BYTES : LARGEST_BODY_BYTES
-        end
-
         # What has changed is worn at once, on all that stands too.
         def changed(answer = {done: true})
           contents = Live::Wardrobe.load(site.house.dress, @record.id)

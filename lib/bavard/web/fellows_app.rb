@@ -10,7 +10,6 @@ module Bavard
     # Fellow hosts: the cards of shout-outs. Belongs to Dress.
     class FellowsApp < Station
       REMOVED = LatelyRemoved.new
-      LARGEST_BYTES = BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES
 
       get "/" do
         @here = "fellows"
@@ -78,8 +77,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes = request.path_info.match?(%r{/(?:picture|clips)\z}) ? LARGEST_BYTES : LARGEST_BODY_BYTES
-
         def fellow
           fellow_id = id(params[:fellow])
           site.house.fellows.of_show(@record.id).find { |one| one.id == fellow_id } || not_found

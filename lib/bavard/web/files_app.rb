@@ -52,8 +52,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes = request.path_info.end_with?("/bring") ? BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
-
         def file
           kind = KINDS.find { |one| one == params[:kind] } || not_found
           site.house.files.find(@record.id, kind, text(params[:file])) || not_found

@@ -18,8 +18,6 @@ module Bavard
 
       before { need(:direct) if request.post? && request.path_info.match?(DIRECTED) }
 
-      # Lists of words are long.
-      LARGEST_BODY_BYTES = 4 * 1024 * 1024
       HOUR_MS = 3_600_000
       SPANS = {"hour" => HOUR_MS, "day" => 24 * HOUR_MS}.freeze
       # A broadcast is at most that long.
@@ -157,8 +155,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes = LARGEST_BODY_BYTES
-
         # What is kept is written a moment later: the show knows.
         def gate = ask { |show| show.record.gate }
 

@@ -3,6 +3,7 @@
 require "json"
 require "sinatra/base"
 require_relative "../error"
+require_relative "front/bodies"
 require_relative "../feeds/activities"
 
 module Bavard
@@ -10,7 +11,7 @@ module Bavard
     # /in/<token>: takes one signed activity (ActivityStreams 2.0) a request. Documented with an example in
     # docs/sending.md.
     class InboxApp < Sinatra::Base
-      LARGEST_BODY_BYTES = 64 * 1024
+      LARGEST_BODY_BYTES = Bodies.most("/in/")
       set :show_exceptions, false
       set :raise_errors, true
       set :protection, false

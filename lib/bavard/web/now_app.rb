@@ -4,6 +4,7 @@ require "openssl"
 require "rack"
 require_relative "../core/stage/document"
 require_relative "../error"
+require_relative "front/bodies"
 
 module Bavard
   module Web
@@ -11,7 +12,7 @@ module Bavard
     # request. The key is made of the stage's link and of a secret of this installation: a new link makes it void too, and whoever
     # knows one of link and key cannot work out the other. Documented in docs/sending.md.
     module NowApp
-      LARGEST_BODY_BYTES = 16 * 1024
+      LARGEST_BODY_BYTES = Bodies.most("/now/")
       PLACE = %r{\A/(\d{1,18})/([a-z_]{1,20}\d{1,6})/(\h{32})\z}
       TEXT = {"content-type" => "text/plain; charset=utf-8"}.freeze
 

@@ -2,6 +2,7 @@
 
 require "sinatra/base"
 require "tilt/erubi"
+require_relative "front/bodies"
 require_relative "icon"
 require_relative "prompter_door"
 require_relative "station_words"
@@ -29,7 +30,7 @@ module Bavard
         token = request.path_info[TOKEN, 1]
         @link = token && site.house.team.prompter(token)
         halt 404 unless @link
-        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > LARGEST_BODY_BYTES
+        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
         redirect to("/#{token}/") if request.path_info == "/#{token}"
         request.path_info = request.path_info.delete_prefix("/#{token}")
         cache_control :no_store

@@ -127,16 +127,6 @@ module Bavard
       end
 
       helpers do
-        def largest_body_bytes
-          return Live::Playback::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.end_with?("/play")
-
-          return Copies::Reading::LARGEST_BYTES + LARGEST_BODY_BYTES if request.path_info.include?("/copy-in")
-
-          return Core::Reading::Captions::LONGEST_FILE + LARGEST_BODY_BYTES if request.path_info.end_with?("/live")
-
-          request.path_info.end_with?("/files") ? BroughtFiles::LARGEST_BYTES + LARGEST_BODY_BYTES : LARGEST_BODY_BYTES
-        end
-
         def on_desk
           stage_id = id(params[:stage])
           ask { |show| yield show.desk(stage_id) }

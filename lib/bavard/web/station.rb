@@ -7,6 +7,7 @@ require "tilt/erubi"
 require "rack/protection/authenticity_token"
 require_relative "../core/rights"
 require_relative "../error"
+require_relative "front/bodies"
 require_relative "station_words"
 require_relative "visitor"
 
@@ -41,7 +42,7 @@ module Bavard
 
       before do
         request.env["rodauth"].require_account
-        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > largest_body_bytes
+        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
         @visitor = Visitor.of(site.house, request.env["rodauth"].account_id,
           session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
         @record = @visitor.record
@@ -52,9 +53,6 @@ module Bavard
       StationWords.errors(self)
 
       helpers do
-        # More for a station that takes files.
-        def largest_body_bytes = LARGEST_BODY_BYTES
-
         # @return [Live::Show] the running show of whoever is signed in
         def show
           site.shows[@record.id] || site.shows.run(@record.id)

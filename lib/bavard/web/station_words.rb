@@ -9,8 +9,6 @@ module Bavard
   module Web
     # How pages of the application read what they are given, and how they tell what went wrong.
     module StationWords
-      LARGEST_BODY_BYTES = 256 * 1024
-
       # @param app [Class] whose errors are told in words
       def self.errors(app)
         app.error(Bavard::Error) do

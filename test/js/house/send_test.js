@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { test } from "node:test";
 import { all, eachOnAPage, find, page, pressable, said, serve, settled } from "../support/page.js";
 import { say } from "../../../assets/js/house/messages.js";
-import { attempt, get, Refused, send, sendJson, sendRaw } from "../../../assets/js/house/send.js";
+import { attempt, get, Refused, send, sendFiles, sendJson, sendRaw } from "../../../assets/js/house/send.js";
 import { clock, clockSeconds, count, day, lasting } from "../../../assets/js/house/words.js";
 
 eachOnAPage({ html: '<div id="messages"></div>' });
@@ -99,4 +99,24 @@ test("times and numbers as the house writes them", () => {
     [count(1, "line"), count(0, "line"), count(12345, "line"), count(2, "person", "people")],
     ["1 line", "0 lines", "12 345 lines", "2 people"],
   );
+});
+
+test("what does not fit is told before any of it is sent", async () => {
+  serve({ "/dress": { done: true } });
+  page.document.head.innerHTML = `<meta name="bodies" content='[["^/dress/files/bring$", 2097152], ["^/gate/", 10]]'>`;
+  const form = (bytes) => {
+    const made = new FormData();
+    made.set("name", "song");
+    made.set("file", new Blob([new Uint8Array(bytes)]), "song.wav");
+    return made;
+  };
+  await assert.rejects(
+    sendFiles("/dress/files/bring", form(2_097_152)),
+    (error) => error instanceof Refused && error.message === "That is more than fits at once: 2 MB at most. Nothing was sent.",
+  );
+  await assert.rejects(sendRaw("/gate/read", new ArrayBuffer(11)), Refused);
+  assert.deepEqual(page.asked, []);
+  await sendFiles("/dress/files/bring", form(2_000_000));
+  await sendFiles("/dress/shelves/upload", form(5_000_000));
+  assert.equal(page.asked.length, 2);
 });

@@ -161,10 +161,15 @@ export function hide(hidden) {
   page.document.dispatchEvent(new globalThis.Event("visibilitychange"));
 }
 
+function readable(body) {
+  if (body instanceof URLSearchParams || body instanceof FormData) return Object.fromEntries(body);
+  return typeof body === "string" ? JSON.parse(body) : body;
+}
+
 // Answers what the page asks of the server: answers: by path, a value or a function of what was sent.
 export function serve(answers) {
   globalThis.fetch = async (path, options = {}) => {
-    const body = options.body instanceof URLSearchParams ? Object.fromEntries(options.body) : options.body && JSON.parse(options.body);
+    const body = readable(options.body);
     page.asked.push([path, body]);
     const answer = Object.entries(answers).find(([begins]) => path.startsWith(begins))?.[1];
     const value = await (typeof answer === "function" ? answer(body, path) : answer);

@@ -1,0 +1,125 @@
+# frozen_string_literal: true
+
+require "minitest/autorun"
+require "net/http"
+require "socket"
+require_relative "../../lib/bavard/web/front/outflow"
+require_relative "../support/processes"
+require_relative "../support/wait"
+
+# What a stranger gains with connections that stand still, or never end: nobody else waits. Against the application as it runs.
+class StandingStillTest < Minitest::Test
+  include Wait
+
+  # More than there are threads to answer.
+  MANY = 60
+  LARGE = "/assets/vendor/bulma/bulma.min.css"
+
+  def self.app
+    @app ||= begin
+      # With a database of its own: shows of other tests are theirs.
+      TestDatabase.use(:front)
+      RunningApp.new.start.tap { |app| Minitest.after_run { app.stop } }
+    ensure
+      TestDatabase.use(:house)
+    end
+  end
+
+  def setup
+    @app = self.class.app
+    @open = []
+  end
+
+  def teardown = @open.each(&:close)
+
+  def connect(receive: nil)
+    socket = Socket.new(:INET, :STREAM)
+    socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, receive) if receive
+    socket.connect(Addrinfo.tcp("127.0.0.1", @app.port))
+    @open << socket
+    socket
+  end
+
+  def many(**options) = Array.new(MANY) { connect(**options).tap { |socket| yield socket } }
+
+  def assert_answers(path = "/account/login")
+    assert_equal "200", Net::HTTP.get_response(URI("#{@app.address}#{path}")).code
+  end
+
+  def test_connections_that_say_nothing_or_half_of_a_head
+    many { |_socket| nil }
+    many { |socket| socket.write("GET /account/login HTTP/1.1\r\nHost: x\r\nX-Slow: ") }
+    assert_answers
+  end
+
+  def test_readers_that_never_read
+    waiting = many(receive: 2048) { |socket| socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n") }
+    wait_for("the files to be on their way") { waiting.all? { |socket| socket.wait_readable(0) } }
+    assert_answers
+    assert_answers("/healthz")
+  end
+
+  def test_whoever_reads_slowly_gets_all_of_it_in_the_end
+    socket = connect(receive: 2048)
+    socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n")
+    head, body = socket.read.split("\r\n\r\n", 2)
+    assert_equal File.binread(File.join(TestDatabase::PROJECT, LARGE)), body.b
+    assert_match(/content-length: #{body.bytesize}/i, head)
+    assert_match(/content-security-policy/i, head)
+  end
+
+  def test_a_part_of_a_large_file
+    socket = connect
+    socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\nRange: bytes=1000-300999\r\n\r\n")
+    head, body = socket.read.split("\r\n\r\n", 2)
+    assert_match(%r{\AHTTP/1.1 206 .*content-range: bytes 1000-300999/}mi, head)
+    assert_equal File.binread(File.join(TestDatabase::PROJECT, LARGE))[1000, 300_000], body.b
+  end
+
+  # @return [String] the first line of the answer
+  def status(socket) = wait_for("an answer") { socket.wait_readable(0) && socket.gets.to_s }[%r{\AHTTP/1.1 (\d+)}, 1]
+
+  def test_a_body_that_is_too_large_by_its_own_word
+    {"/account/login" => 70_000, "/now/1/text1/#{"0" * 32}" => 20_000, "/in/#{"a" * 40}" => 70_000, "/dress/files/bring" => 1_000_000_000}.each do |path, bytes|
+      socket = connect
+      socket.write("POST #{path} HTTP/1.1\r\nHost: x\r\nContent-Length: #{bytes}\r\n\r\n")
+      assert_equal "413", status(socket), path
+    end
+  end
+
+  def test_a_body_in_parts_without_an_end
+    socket = connect
+    socket.write("POST /account/login HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n")
+    part = "4000\r\n#{"x" * 0x4000}\r\n"
+    sent = 0
+    wait_for("it to be cut off") do
+      sent += part.bytesize if socket.write(part)
+      socket.wait_readable(0)
+    rescue Errno::EPIPE, Errno::ECONNRESET
+      true
+    end
+    assert_operator sent, :<, 2 * 1024 * 1024
+    assert_answers
+  end
+
+  def test_a_head_without_an_end
+    socket = connect
+    socket.write("GET / HTTP/1.1\r\nHost: x\r\n")
+    wait_for("it to be cut off") do
+      socket.write("X-#{"y" * 200}: #{"z" * 4000}\r\n")
+      socket.wait_readable(0)
+    rescue Errno::EPIPE, Errno::ECONNRESET
+      true
+    end
+    assert_answers
+  end
+
+  def test_a_file_larger_than_it_may_go_out_so_often_to_one_address
+    readers = Array.new(Bavard::Web::Outflow::MOST_OF_ONE_ADDRESS + 5) { connect(receive: 2048).tap { |socket| socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n") } }
+    codes = readers.map { |socket| status(socket) }.tally
+    assert_equal({"200" => Bavard::Web::Outflow::MOST_OF_ONE_ADDRESS, "503" => 5}, codes)
+    readers.each(&:close)
+    @open.clear
+    wait_for("the others to be gone") { Net::HTTP.get_response(URI("#{@app.address}#{LARGE}"), {"accept-encoding" => "identity"}).code == "200" }
+  end
+end
