@@ -2,13 +2,14 @@
 import { button, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, send } from "../house/send.js";
+import { count } from "../house/words.js";
 import { sourceOf } from "../link/dress.js";
 import { ask, closeSheet } from "./sheet.js";
 
 const SIZE_PX = 42;
 
 function notes(emote) {
-  const found = [`used ${emote.used} times`];
+  const found = [`used ${count(emote.used, "time")}`];
   if (emote.beaten) found.push("a shelf above has the same code and wins");
   if (emote.overlay) found.push("laid over the emote before it");
   return found.join(", ");
@@ -30,7 +31,7 @@ export function emoteButton(emote, shelf, changed) {
 function edit(emote, changed) {
   ask({
     title: emote.code,
-    about: `Used ${emote.used} times.`,
+    about: `Used ${count(emote.used, "time")}.`,
     button: "Keep it so",
     fields: [
       { name: "code", label: "Code", value: emote.code },

@@ -4,13 +4,17 @@ import { attempt, get, send } from "../house/send.js";
 
 // root: where rooms are listed; follow: a select of people; platform: its key
 export async function listRooms(root, follow, platform, chosen = {}) {
-  root.replaceChildren(make("p", "said", "Asking which rooms there are …"));
+  const waiting = make("p", "said", "Asking which rooms there are …");
+  root.replaceChildren(waiting);
   let rooms = [];
   try {
     ({ rooms } = await get(`/feeds/rooms?${new URLSearchParams({ platform })}`));
   } catch (error) {
-    return root.replaceChildren(make("p", "said", error.message));
+    if (waiting.isConnected) root.replaceChildren(make("p", "said", error.message));
+    return;
   }
+  // Asked for another feed meanwhile.
+  if (!waiting.isConnected) return;
   if (rooms.length === 0) return root.replaceChildren(make("p", "said", "There is no room yet. Make one on the service, then look again."));
   root.replaceChildren(
     ...rooms.map((room, index) => {

@@ -20,14 +20,26 @@ export class Side {
 
   close() {
     box.hidden = true;
-    this.what = null;
+    this.begin(null);
     document.querySelector("#scroller").focus();
   }
 
   open(what, given) {
-    this.what = what;
-    box.hidden = false;
+    this.begin(what);
     return attempt(() => this[what](given));
+  }
+
+  begin(what) {
+    this.what = what;
+    this.turn = {};
+    if (what) box.hidden = false;
+  }
+
+  // Nothing, where something else was opened meanwhile.
+  async ask(path) {
+    const { turn } = this;
+    const answer = await ask(path);
+    return turn === this.turn ? answer : null;
   }
 
   put(words, ...parts) {
@@ -36,7 +48,9 @@ export class Side {
   }
 
   async trace(card) {
-    const { line, steps } = await ask(`/trace/${card.i}`);
+    const told = await this.ask(`/trace/${card.i}`);
+    if (!told) return;
+    const { line, steps } = told;
     const shown = line ?? card;
     const list = steps.map((step) =>
       make(
@@ -56,7 +70,9 @@ export class Side {
 
   async person(card) {
     const query = new URLSearchParams({ feed: card.fd ?? card.feed, login: card.p ?? card.login });
-    const { person, lines, deeds } = await ask(`/person?${query}`);
+    const told = await this.ask(`/person?${query}`);
+    if (!told) return;
+    const { person, lines, deeds } = told;
     const facts = `${count(person.lines, "line")} since ${day(person.first)}; last ${clockSeconds(person.last)}, ${day(person.last)}`;
     const note = make("textarea", "input");
     note.value = person.note ?? "";
@@ -100,14 +116,12 @@ export class Side {
   }
 
   found(lines, words) {
-    this.what = "found";
-    box.hidden = false;
+    this.begin("found");
     this.put(words, lines.length === 0 ? make("p", "said", "Nothing in the log fits. Fewer words find more.") : this.rows(lines));
   }
 
   people(people, words) {
-    this.what = "people";
-    box.hidden = false;
+    this.begin("people");
     const rows = people.map((person) => {
       const row = button("", null, () => this.open("person", person), "found-person");
       row.append(person.mark ? markOf(person.mark) : "", make("bdi", "", person.name), make("span", "said", count(person.lines, "line")));
@@ -139,7 +153,8 @@ export class Side {
   }
 
   async links() {
-    this.listLinks((await ask("/links")).links);
+    const told = await this.ask("/links");
+    if (told) this.listLinks(told.links);
   }
 
   listLinks(links) {

@@ -53,8 +53,10 @@ export class Copies {
   async show() {
     this.dialog.querySelector("#copy-json").href = this.address("json");
     this.dialog.querySelector("#copy-zip").href = this.address("zip");
-    const answer = await fetch(this.address("json"));
-    this.text.value = answer.ok ? await answer.text() : "";
+    const address = this.address("json");
+    const answer = await fetch(address);
+    const text = answer.ok ? await answer.text() : "";
+    if (address === this.address("json")) this.text.value = text;
   }
 
   form(more = {}) {
@@ -68,10 +70,13 @@ export class Copies {
 
   async look(file) {
     this.given = file;
+    const turn = {};
+    this.turn = turn;
     this.told.replaceChildren();
     if (!file && this.paste.value.trim() === "") return;
     const told = await attempt(() => sendFiles(this.here("copy-in/tell"), this.form()));
-    if (told) this.tell(told);
+    // What is told of what was given before is not told of this.
+    if (told && turn === this.turn) this.tell(told);
   }
 
   tell({ kind, holds, missing, changes }) {

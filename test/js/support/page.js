@@ -99,17 +99,24 @@ function quietSelects(window) {
   const { prototype } = window.HTMLSelectElement;
   const { get, set } = Object.getOwnPropertyDescriptor(prototype, "value");
   const { dispatchEvent } = window.Element.prototype;
+  const { replaceChildren } = window.Element.prototype;
   let quiet = false;
   window.Element.prototype.dispatchEvent = function tell(event) {
     return quiet || dispatchEvent.call(this, event);
+  };
+  const quietly = (act) => {
+    quiet = true;
+    act();
+    quiet = false;
+  };
+  prototype.replaceChildren = function offer(...options) {
+    quietly(() => replaceChildren.apply(this, options));
   };
   Object.defineProperty(prototype, "value", {
     configurable: true,
     get,
     set(value) {
-      quiet = true;
-      set.call(this, `${value}`);
-      quiet = false;
+      quietly(() => set.call(this, `${value}`));
     },
   });
 }
