@@ -22,9 +22,13 @@ files = named.flat_map do |name|
   File.file?(name) ? [name] : Dir[File.join(folder, "**/*_test.rb")]
 end
 files = Dir[File.join(__dir__, "*/**/*_test.rb")].grep_v(%r{/support/}) if named.empty?
-files = Suite::Affected.new(File.expand_path("..", __dir__), Suite::Runner.times).of(files) if options.delete("--changed")
+changed = options.delete("--changed")
+files = Suite::Affected.new(File.expand_path("..", __dir__), Suite::Runner.times).of(files) if changed
 files = files.map { |file| File.expand_path(file) }.uniq
-abort "No test is affected." if files.empty?
+if files.empty?
+  warn "No test is affected."
+  exit changed ? 0 : 1
+end
 
 if files.one? || minitest.any? || options.any?
   ARGV.replace(minitest + options)
