@@ -6,9 +6,27 @@ require "minitest/autorun"
 require "vips"
 require_relative "processes"
 
+# Where it seems to be another time (AT of bin/test), a browser could not run; its pages are told that time instead.
+module Elsewhen
+  BY_S = ENV["AT_OFFSET_S"]&.to_i
+  SCRIPT = File.join(__dir__, "elsewhen.js")
+
+  module_function
+
+  def env = BY_S ? {"LD_PRELOAD" => nil, "FAKETIME" => nil} : {}
+
+  def scripts
+    return [] unless BY_S
+
+    path = File.join(Suite::Memory.root, "elsewhen-#{Process.pid}.js")
+    File.write(path, File.read(SCRIPT).sub("BY_MS", (BY_S * 1000).to_s))
+    [path]
+  end
+end
+
 Capybara.register_driver(:bavard) do |app|
   Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
-    process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js")], browser_options: {
+    env: Elsewhen.env, process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts], browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
       "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil,
