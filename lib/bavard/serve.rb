@@ -12,6 +12,7 @@ require "semantic_logger"
 require_relative "feeds/platform"
 require_relative "live/house"
 require_relative "live/backdrops"
+require_relative "fair/turns"
 require_relative "live/imports"
 require_relative "live/journal"
 require_relative "live/line_ids"
@@ -57,6 +58,8 @@ module Bavard
     LOOK_AT_SESSIONS_EVERY_S = 20
     # Seconds for the first byte of a request, and for the next one on the same line.
     WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
+    # Films, sounds and faces being made, and threads that wait for that.
+    MEDIA = {at_once: 2, most_waiting: 4, most_of_one: 2}.freeze
     # A page fits into it: whoever does not read it holds nobody up.
     OUTGOING_BYTES = 512 * 1024
     CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
@@ -161,10 +164,10 @@ module Bavard
         letters:, address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
         films: @data.path("films"), sounds: @data.path("sounds"),
         backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
-        database_url: @env.fetch("DATABASE_URL"), outflow: @outflow = Web::Outflow.new(log: @log).start,
+        database_url: @env.fetch("DATABASE_URL"), outflow: @outflow = Web::Outflow.new(log: @log).start, media: Fair::Turns.new(**MEDIA),
         replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
       @server = Puma::Server.new(Web::App.build(site), nil,
-        {min_threads: 2, max_threads: 8, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
+        {min_threads: 2, max_threads: 24, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
       @server.add_tcp_listener(@bind, @port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
       @server.run
       @log.info("listening on #{@bind}:#{@port}")

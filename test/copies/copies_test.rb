@@ -3,6 +3,7 @@
 require "minitest/autorun"
 require "stringio"
 require_relative "../../lib/bavard/copies/reading"
+require_relative "../../lib/bavard/copies/unpack"
 require_relative "../../lib/bavard/core/stage/edit"
 
 # What goes out comes back, and what comes from elsewhere is read as if it were hostile.
@@ -74,8 +75,8 @@ class CopiesTest < Minitest::Test
   end
 
   def test_a_zip_of_too_many_files_or_with_too_large_ones
-    many = Zip::OutputStream.write_buffer { |out| (Copies::Reading::MOST_ENTRIES + 1).times { |number| out.put_next_entry("f#{number}") } }.string
-    assert_includes refused(many).message, "more than #{Copies::Reading::MOST_ENTRIES} files"
+    many = Zip::OutputStream.write_buffer { |out| (Copies::Unpack::MOST_ENTRIES + 1).times { |number| out.put_next_entry("f#{number}") } }.string
+    assert_includes refused(many).message, "more than #{Copies::Unpack::MOST_ENTRIES} files"
     most = Copies::Reading::LARGEST_FILE_BYTES["font"]
     zipped = Copies::Writing.zip("stage", stage, [["font", FILE]]) { "\0" * (most + 1) }
     read(zipped) { |reading| assert_includes assert_raises(Bavard::Error) { reading.bytes("font", FILE) }.message, "too large" }

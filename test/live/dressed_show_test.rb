@@ -12,7 +12,7 @@ class DressedShowTest < HouseTest
   def setup
     super
     @record = make_show(document: with_chat, on_air: true)
-    @wren = house.pictures.keep(Drawings.svg)
+    @wren = house.pictures.keep(Drawings.svg, 1)
     @shelf = house.dress.add_shelf(@record.id, "Own")
     house.dress.put_emote(@shelf, ":wren:", @wren)
     @shows = Bavard::Live::Shows.new(house, lease:).start

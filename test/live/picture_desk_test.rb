@@ -39,30 +39,30 @@ class PictureDeskTest < HouseTest
 
   def test_it_is_there_once_it_has_come_and_is_fetched_once
     came
-    assert_nil house.pictures.at(at("/wren.svg"))
+    assert_nil house.pictures.at(at("/wren.svg"), 1)
     wait_for("it to come") { !came.empty? }
-    id = house.pictures.at(at("/wren.svg"))
+    id = house.pictures.at(at("/wren.svg"), 1)
     assert_path_exists cabinet.find("#{id}-1.webp")
-    5.times { assert_equal id, house.pictures.at(at("/wren.svg")) }
+    5.times { assert_equal id, house.pictures.at(at("/wren.svg"), 1) }
     assert_equal 1, @asked.size
   end
 
   def test_after_a_restart_it_is_known_without_asking
-    id = house.pictures.get(at("/wren.svg"))
+    id = house.pictures.get(at("/wren.svg"), 1)
     @pictures.stop
     @journal.stop
     build_house
     came
-    house.pictures.at(at("/wren.svg"))
-    wait_for("it to be known") { house.pictures.at(at("/wren.svg")) == id }
+    house.pictures.at(at("/wren.svg"), 1)
+    wait_for("it to be known") { house.pictures.at(at("/wren.svg"), 1) == id }
     assert_equal 1, @asked.size
   end
 
   def test_what_is_no_picture_is_refused_and_not_asked_for_again_today
-    house.pictures.at(at("/x.png"))
+    house.pictures.at(at("/x.png"), 1)
     wait_for("it to be refused") { db[:addresses].get(:refused) }
     assert_includes db[:addresses].get(:refused), "no PNG"
-    3.times { assert_nil house.pictures.at(at("/x.png")) }
+    3.times { assert_nil house.pictures.at(at("/x.png"), 1) }
     assert_equal 1, @asked.size
     assert_equal 0, db[:pictures].count
   end

@@ -5,6 +5,7 @@ ENV["RACK_ENV"] ||= "test"
 
 require "rack/test"
 require_relative "house_test"
+require_relative "../../lib/bavard/fair/turns"
 require_relative "../../lib/bavard/live/replays"
 require_relative "../../lib/bavard/web/app"
 
@@ -20,7 +21,7 @@ class WebTest < HouseTest
     @mail = Dir.mktmpdir("mail")
     @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Suite::Memory.root, "faces"),
-      address: "http://127.0.0.1:4600", cabinet:, database_url: TestDatabase.url,
+      address: "http://127.0.0.1:4600", cabinet:, media: Bavard::Fair::Turns.new(at_once: 2), database_url: TestDatabase.url,
       replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))
   end
 

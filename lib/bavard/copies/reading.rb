@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
+require "English"
 require "json"
-require "stringio"
-require "zip"
+require "tmpdir"
+require_relative "../aside"
 require_relative "../core/look/look"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
@@ -21,7 +22,10 @@ module Bavard
       LARGEST_JSON_BYTES = 8 * 1024 * 1024
       LARGEST_FILE_BYTES = {"picture" => 24 * 1024 * 1024, "figure" => 24 * 1024 * 1024, "film" => 200 * 1024 * 1024,
                             "font" => 12 * 1024 * 1024, "sound" => 24 * 1024 * 1024}.freeze
-      MOST_ENTRIES = 2000
+      UNPACK = File.expand_path("unpack.rb", __dir__)
+      CPU_S = 60
+      MEMORY_BYTES = 1024**3
+      DOCUMENTS = %w[stage.json show.json look.json].freeze
       READERS = {
         Core::Stage::Document::FORMAT => ["stage", ->(given) { Core::Stage::DocumentReading.read(given) }],
         Core::Look::Look::FORMAT => ["look", ->(given) { Core::Look::Look.read(given) }],
@@ -38,25 +42,33 @@ module Bavard
         raise Error.new("That is more than #{LARGEST_BYTES / 1024 / 1024} MB.", field: "file") if bytes.bytesize > LARGEST_BYTES
         return yield(new(bytes, {})) unless bytes.b.start_with?(ZIP)
 
-        Zip.validate_entry_sizes = true
-        # Without a block: with one, it would write the ZIP anew.
-        zip = Zip::File.open_buffer(StringIO.new(bytes.b))
-        yield new(json_in(zip), zip.entries.to_h { |entry| [entry.name, entry] })
-      rescue Zip::Error, Zlib::Error
-        raise Error.new("That is no ZIP that can be read.", field: "file")
+        Dir.mktmpdir("bavard-copy") do |folder|
+          files = unpacked(bytes, folder)
+          document = DOCUMENTS.find { |name| files.include?(name) }
+          raise Error.new("There is no stage, look or show in this ZIP.", field: "file") unless document
+
+          yield new(File.binread(File.join(folder, document)), files.to_h { |name| [name, File.join(folder, name)] })
+        end
       end
 
-      def self.json_in(zip)
-        raise Error.new("There are more than #{MOST_ENTRIES} files in it.", field: "file") if zip.entries.size > MOST_ENTRIES
+      # In a process of its own, with limits on time and memory.
+      #
+      # @return [Array<String>] names of the files that are in the folder now
+      def self.unpacked(bytes, folder)
+        path = File.join(folder, "copy.zip")
+        File.binwrite(path, bytes)
+        largest = JSON.generate(LARGEST_FILE_BYTES.merge("json" => LARGEST_JSON_BYTES))
+        command = Aside.command("ruby", UNPACK, path, folder, largest)
+        said = IO.popen({"DATABASE_URL" => nil}, [*command, {err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES}], &:read)
+        told = $CHILD_STATUS.success? ? JSON.parse(said) : {"error" => "Reading this ZIP took more time or memory than it may take."}
+        raise Error.new(told["error"], field: "file") if told["error"]
 
-        entry = %w[stage show look].filter_map { |name| zip.find_entry("#{name}.json") }.first
-        raise Error.new("There is no stage, look or show in this ZIP.", field: "file") unless entry
-
-        entry.get_input_stream.read(LARGEST_JSON_BYTES + 1).to_s
+        told.fetch("files")
       end
-      private_class_method :json_in
+      private_class_method :unpacked
 
-      def initialize(json, entries)
+      # @param files [Hash{String => String}] paths of what came along, by name
+      def initialize(json, files)
         raise Error.new("Its JSON is more than #{LARGEST_JSON_BYTES / 1024 / 1024} MB.", field: "file") if json.bytesize > LARGEST_JSON_BYTES
 
         given = JSON.parse(json.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: 30)
@@ -64,7 +76,7 @@ module Bavard
         raise Error.new("That is no stage, look or show of Bavard’s.", field: "file") unless reader
 
         @document = reader.call(given)
-        @entries = entries
+        @came = files
       rescue JSON::ParserError
         raise Error.new("That is no stage, look or show of Bavard’s: it is not JSON.", field: "file")
       end
@@ -87,13 +99,13 @@ module Bavard
         end
       end
 
-      def brings?(sort, id) = @entries.key?(Writing.path(sort, id))
+      def brings?(sort, id) = @came.key?(Writing.path(sort, id))
 
       # @return [String] a file's bytes
       # @raise [Bavard::Error] where there are too many
       def bytes(sort, id)
         most = LARGEST_FILE_BYTES.fetch(sort)
-        read = @entries.fetch(Writing.path(sort, id)).get_input_stream.read(most + 1).to_s
+        read = File.binread(@came.fetch(Writing.path(sort, id)), most + 1).to_s
         read.bytesize > most ? raise(Error.new("A #{sort} in it is too large.", field: "file")) : read
       end
     end

@@ -34,6 +34,13 @@ module Bavard
       # @return [String] where a file lies in a ZIP
       def path(sort, id) = FOLDERS.fetch(sort).then { |folder, ending| "#{folder}/#{id}.#{ending}" }
 
+      # @param path [String] in a ZIP
+      # @return [String, nil] the kind of file that lies there; nil where none would
+      def kind_of(path)
+        folder, id, ending = path.match(%r{\A(\w+)/([0-9a-f]{32})\.(\w+)\z})&.captures
+        FOLDERS.key([folder, ending]) if id
+      end
+
       def put(out, name, bytes)
         out.put_next_entry(name)
         out.write(bytes)

@@ -5,14 +5,20 @@ require "json"
 require "securerandom"
 require_relative "../aside"
 require_relative "../error"
+require_relative "../fair/turns"
 
 module Bavard
   module Live
     # Packs and pictures on their way onto a shelf: each in a process of its own, followed by a thread, put onto its shelf
-    # in one go when all of it is there.
+    # in one go when all of it is there. Two at once, one of each show, shows in turn.
     class Imports
       SCRIPT = File.expand_path("../pictures/import.rb", __dir__)
+      AT_ONCE = 2
+      # Of one show.
       KEPT = 20
+      MOST_RUNNING = 5
+      CPU_S = 3600
+      MEMORY_BYTES = 3 * (1024**3)
       # Where an import goes. shelf:: gives the shelf's id, once it is wanted, and takes the pack's name
       # after:: called with the shelf's id and what came of it; instead:: whether what the shelf had goes
       Target = Struct.new(:shelf, :after, :instead)
@@ -32,6 +38,7 @@ module Bavard
         @clock = clock
         @log = log
         @lock = Mutex.new
+        @turns = Fair::Turns.new(at_once: AT_ONCE)
         @imports = {}
       end
 
@@ -39,14 +46,18 @@ module Bavard
       # @param folder [String] where those files are; it goes when they have been read
       # @param target [Target]
       # @return [Import]
+      # @raise [Bavard::Error] where enough of this show's are on their way
       def begin(show_id, given, folder:, target:)
         import = Import.new(SecureRandom.alphanumeric(12), show_id, :running, nil, 0, [], [], nil, nil, nil)
         @lock.synchronize do
+          make_room(show_id)
           @imports[import.id] = import
-          @imports.shift if @imports.size > KEPT
         end
-        Thread.new { follow(import, given, folder, target) }.name = "import"
+        Thread.new { @turns.take(show_id) { follow(import, given, folder, target) } }.name = "import"
         import
+      rescue Error
+        FileUtils.rm_rf(folder)
+        raise
       end
 
       # @return [Import, nil]
@@ -64,10 +75,20 @@ module Bavard
 
       private
 
+      def make_room(show_id)
+        theirs = @imports.values.select { |import| import.show_id == show_id }
+        running, over = theirs.partition { |import| import.state == :running }
+        raise Error, "#{running.size} packs of yours are on their way already. Bring this one when they are done." if running.size >= MOST_RUNNING
+
+        over.first([theirs.size - KEPT + 1, 0].max).each { |import| @imports.delete(import.id) }
+      end
+
       def follow(import, given, folder, target)
+        return finish(import, target) if import.state == :stopped
+
         reader, writer = IO.pipe
         import.pid = spawn({"DATABASE_URL" => nil}, *Aside.command("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: File::NULL,
-          pgroup: true, close_others: true)
+          pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES)
         writer.close
         reader.each_line { |line| hear(import, JSON.parse(line)) }
         Process.wait(import.pid)

@@ -1,15 +1,18 @@
 # frozen_string_literal: true
 
 require_relative "../error"
+require_relative "../fair/queue"
 
 module Bavard
   module Live
     # Gets the pictures that platforms and shelves name by their address: fetched, made anew and kept, by a few threads of
-    # their own, so that no line ever waits for one. What was got is remembered; what was refused is tried again the next
-    # day.
+    # their own, so that no line ever waits for one; shows in turn, so that none waits for another's flood. What was got is
+    # remembered; what was refused is tried again the next day.
     class PictureDesk
-      WORKERS = 2
-      MOST_WAITING = 2000
+      WORKERS = 4
+      # Of one show: what waits, and how many are on their way.
+      MOST_WAITING = 1000
+      AT_ONCE = 2
       REMEMBERED = 20_000
       AGAIN_AFTER_MS = 86_400_000
 
@@ -27,7 +30,7 @@ module Bavard
         @lock = Mutex.new
         @known = {}
         @listeners = []
-        @queue = Queue.new
+        @queue = Fair::Queue.new(most_of_one: MOST_WAITING, out_of_one: AT_ONCE)
       end
 
       def start
@@ -45,17 +48,16 @@ module Bavard
       def listen(&block) = @lock.synchronize { @listeners << block }
 
       # @param address [String]
+      # @param owner [Integer] the show that wants it
       # @return [String, nil] the picture's id, or nil while it is not there (yet)
-      def at(address)
+      def at(address, owner)
         @lock.synchronize do
           return @known[address] || nil if @known.key?(address)
 
           @known.shift if @known.size >= REMEMBERED
           @known[address] = false
         end
-        @queue.size < MOST_WAITING ? @queue << address : forget(address)
-        nil
-      rescue ClosedQueueError
+        @queue.push(owner, address) || forget(address)
         nil
       end
 
@@ -63,8 +65,8 @@ module Bavard
       #
       # @return [String] the picture's id
       # @raise [Bavard::Error] saying why not
-      def get(address)
-        id = keep(@fetcher.get(address))
+      def get(address, owner, patient: false)
+        id = keep(@fetcher.get(address), owner, patient:)
         @lock.synchronize { @known[address] = id }
         @store.keep_address(address, id, nil, @clock.call)
         id
@@ -74,8 +76,8 @@ module Bavard
       #
       # @return [String] its id
       # @raise [Bavard::Error]
-      def keep(bytes)
-        made = make(bytes, "emote")
+      def keep(bytes, owner, patient: false)
+        made = make(bytes, "emote", owner, patient:)
         @store.picture(made, @clock.call)
         made.id
       end
@@ -85,8 +87,8 @@ module Bavard
       # @param purpose [String] of Pictures::Bounds::PURPOSES
       # @return [Pictures::Workshop::Made]
       # @raise [Bavard::Error]
-      def make(bytes, purpose)
-        @cabinet.keep(@workshop.make(bytes, purpose))
+      def make(bytes, purpose, owner, patient: false)
+        @cabinet.keep(@workshop.make(bytes, purpose, owner:, patient:))
       end
 
       private
@@ -94,23 +96,19 @@ module Bavard
       def forget(address) = @lock.synchronize { @known.delete(address) }
 
       def work
-        while (address = @queue.pop)
-          id = find(address)
-          next unless id
-
+        @queue.each do |owner, address|
+          id = find(address, owner) or next
           @lock.synchronize { @known[address] = id }
           @lock.synchronize { @listeners.dup }.each { |listener| listener.call(address) }
         end
-      rescue ClosedQueueError
-        nil
       end
 
       # @return [String, nil]
-      def find(address)
+      def find(address, owner)
         known = @store.at_address(address, @clock.call - AGAIN_AFTER_MS)
         return known.first if known && (known.first.nil? || @cabinet.there?(known.first))
 
-        get(address)
+        get(address, owner, patient: true)
       rescue Error => error
         @log.info("picture at #{address[0, 200]}: #{error.message}")
         @store.keep_address(address, nil, error.message[0, 200], @clock.call)

@@ -3,13 +3,16 @@
 require "json"
 require "securerandom"
 require_relative "../aside"
+require_relative "../fair/turns"
 
 module Bavard
   module Live
-    # Edited rules being run over the log, each in a niced process of its own: followed, and stopped.
+    # Edited rules being run over the log, each in a niced process of its own: followed, and stopped. Two at once, shows in turn.
     class Replays
       SCRIPT = File.expand_path("../commands/replay.rb", __dir__)
-      KEPT = 20
+      AT_ONCE = 2
+      # Of one show.
+      KEPT = 5
       # state:: :running, :done, :stopped or :failed
       Run = Struct.new(:id, :show_id, :state, :done, :total, :result, :pid) do
         def report = {id:, state:, done:, total:, result:}
@@ -19,6 +22,7 @@ module Bavard
         @database_url = database_url
         @log = log
         @lock = Mutex.new
+        @turns = Fair::Turns.new(at_once: AT_ONCE)
         @runs = {}
       end
 
@@ -29,13 +33,12 @@ module Bavard
       def begin(show_id, order)
         run = Run.new(SecureRandom.alphanumeric(12), show_id, :running, 0, nil, nil, nil)
         before = @lock.synchronize do
-          @runs.values.select { |other| other.show_id == show_id && other.state == :running }.tap do
-            @runs[run.id] = run
-            @runs.shift if @runs.size > KEPT
-          end
+          @runs[run.id] = run
+          @runs.values.select { |other| other.show_id == show_id && other != run }
         end
-        before.each { |other| stop(other) }
-        Thread.new { follow(run, order) }.name = "replay"
+        before.select { |other| other.state == :running }.each { |other| stop(other) }
+        @lock.synchronize { before.first([before.size - KEPT + 1, 0].max).each { |other| @runs.delete(other.id) } }
+        Thread.new { @turns.take(show_id) { follow(run, order) } }.name = "replay"
         run
       end
 
@@ -54,6 +57,8 @@ module Bavard
       private
 
       def follow(run, order)
+        return if run.state == :stopped
+
         IO.popen({"DATABASE_URL" => @database_url}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
           run.pid = process.pid
           process.puts(JSON.generate(order))

@@ -62,7 +62,7 @@ module Bavard
 
       # @param address [String, nil]
       # @return [String, nil] the picture's id, if it is there
-      def picture(address) = address && @house.pictures.at(address)
+      def picture(address) = address && @house.pictures.at(address, @show_id)
 
       # @param address [String] of an emote the platform sent along
       # @return [String, nil] its picture's id, unless the shelf of that platform's own is off

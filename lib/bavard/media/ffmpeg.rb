@@ -13,6 +13,7 @@ module Bavard
     # the one they are given, read as what its first bytes say it is.
     module Ffmpeg
       CPU_S = 1200
+      PROBE_CPU_S = 60
       MEMORY_BYTES = 4 * (1024**3)
 
       module_function
@@ -24,7 +25,8 @@ module Bavard
       # @return [Hash, nil] of that stream, with "seconds"; nil where it has none
       def probe(path, demuxer, stream, entries)
         said, status = Open3.capture2("ffprobe", "-v", "error", *input(demuxer), path, "-select_streams", stream,
-          "-show_entries", "stream=#{entries}:format=duration", "-of", "json", err: File::NULL, stdin_data: "")
+          "-show_entries", "stream=#{entries}:format=duration", "-of", "json", err: File::NULL, stdin_data: "",
+          rlimit_cpu: PROBE_CPU_S, rlimit_as: MEMORY_BYTES)
         read = status.success? ? JSON.parse(said) : {}
         read["streams"]&.first&.merge("seconds" => read.dig("format", "duration").to_f)
       end

@@ -6,8 +6,8 @@ module Bavard
     module Bounds
       LARGEST_BYTES = 8 * 1024 * 1024
       LARGEST_BYTES_FOR = {"emote" => LARGEST_BYTES, "stage" => 24 * 1024 * 1024, "figure" => 24 * 1024 * 1024, "grid" => LARGEST_BYTES}.freeze
-      # How long one may take.
-      WITHIN_S = {"emote" => 12, "stage" => 45, "figure" => 45, "grid" => 45}.freeze
+      # How long one may take, in seconds of a processor.
+      WITHIN_S = {"emote" => 12, "stage" => 12, "figure" => 12, "grid" => 12}.freeze
       LONGEST_SIDE_PX = 4096
       MOST_FRAMES = 300
       # Of all frames together.

@@ -39,17 +39,22 @@ module Bavard
       # @raise [Bavard::Error] where it is none, or its manifest does not fit
       def self.open(path)
         Zip.validate_entry_sizes = true
+        check_size(Zip::File.count_entries(path))
         Zip::File.open(path) { |zip| yield new(zip) }
       rescue Zip::Error, Zlib::Error, Errno::EINVAL
         raise Error.new("That is no ZIP that can be read.", field: "pack")
       end
 
+      # Before the directory is read.
+      def self.check_size(entries)
+        raise Error.new("There are #{entries} files in it; #{MOST_ENTRIES} is the most.", field: "pack") if entries > MOST_ENTRIES
+      end
+      private_class_method :check_size
+
       def initialize(zip)
         @bytes = 0
         @refused = []
         @entries = zip.entries.select(&:file?).reject { |entry| entry.name.match?(LITTER) }
-        raise Error.new("There are #{@entries.size} files in it; #{MOST_ENTRIES} is the most.", field: "pack") if @entries.size > MOST_ENTRIES
-
         manifest = @entries.find { |entry| entry.name.split("/").last == MANIFEST && entry.name.count("/") <= 1 }
         manifest ? listed(manifest) : named
         raise Error.new("There are no pictures in it.", field: "pack") if @items.empty? && @refused.empty?

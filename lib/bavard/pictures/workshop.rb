@@ -5,6 +5,7 @@ require "io/wait"
 require "json"
 require_relative "../aside"
 require_relative "../error"
+require_relative "../fair/turns"
 require_relative "bounds"
 require_relative "kind"
 require_relative "processor_time"
@@ -12,7 +13,8 @@ require_relative "processor_time"
 module Bavard
   module Pictures
     # Where pictures are made anew. The work is done by Press, in child processes of their own with limits on memory and
-    # time, one for SVG and one for all others; one that dies or takes too long is replaced, and its picture refused.
+    # time, SVG in others than all else; one that dies or takes too long is replaced, and its picture refused. Two are made at
+    # once, one of each owner, and owners come in turn.
     #
     #   made = Workshop.new.make(bytes)
     #   made.files   # => {"1" => WebP, "2" => …, "4" => …, "still" => … where it moves}
@@ -26,6 +28,10 @@ module Bavard
       MEMORY_BYTES = 3 * (1024**3)
       PICTURES_A_CHILD = 400
       LOOK_EVERY_S = 0.25
+      AT_ONCE = 2
+      # Threads that wait for one.
+      MOST_WAITING = 8
+      MOST_OF_ONE = 6
       # Somebody who waits for one picture waits no longer than so many times what it may take, however busy the machine is.
       MOST_BUSY = 12
 
@@ -36,20 +42,23 @@ module Bavard
       # @param within_s [Hash{String => Numeric}] seconds of a processor that one picture may take, by purpose
       def initialize(within_s: Bounds::WITHIN_S)
         @within_s = within_s
+        @turns = Fair::Turns.new(at_once: AT_ONCE, most_waiting: MOST_WAITING, most_of_one: MOST_OF_ONE)
         @lock = Mutex.new
-        @children = {}
+        @children = {"svg" => [], "other" => []}
       end
 
       # @param purpose [String] of Bounds::PURPOSES: what sizes are made
+      # @param owner [Object] whose turn it takes
+      # @param patient [Boolean] whether it waits for that however many do
       # @return [Made]
       # @raise [Bavard::Error] saying why not, in words that go on after "it"
-      def make(bytes, purpose = "emote")
+      def make(bytes, purpose = "emote", owner: nil, patient: false)
         largest = Bounds::LARGEST_BYTES_FOR.fetch(purpose)
         raise Error, "it has more than #{largest / 1024 / 1024} MB" if bytes.bytesize > largest
         raise Error, "it is empty" if bytes.empty?
 
         kind = Kind.of(bytes) or raise Error, "it is no PNG, GIF, APNG, WebP, SVG, AVIF or JPEG"
-        about, files = @lock.synchronize { ask(kind == :svg ? "svg" : "other", bytes, purpose) }
+        about, files = @turns.take(owner, patient:) { ask(kind == :svg ? "svg" : "other", bytes, purpose) }
         raise Error, about["refused"] if about["refused"]
 
         id = self.class.id_of(purpose == "emote" ? bytes : "#{purpose}\n".b + bytes.b)
@@ -57,7 +66,11 @@ module Bavard
       end
 
       def stop
-        @lock.synchronize { @children.each_key { |which| finish(which) } }
+        idle = @lock.synchronize do
+          @stopped = true
+          @children.each_value.flat_map { |children| children.shift(children.size) }
+        end
+        idle.each { |child| finish(child) }
       end
 
       private
@@ -69,15 +82,27 @@ module Bavard
       private_constant :Child, :Limit
 
       def ask(which, bytes, purpose)
-        finish(which) if @children[which]&.made.to_i >= PICTURES_A_CHILD
-        child = @children[which] ||= start(which)
+        child = @lock.synchronize { @children[which].pop } || start(which)
         child.made += 1
         limit = limit_of(child, @within_s.fetch(purpose))
         send_out(child, bytes, purpose, limit)
-        receive(child, limit)
+        made = receive(child, limit)
+        child = rest(which, child)
+        made
       rescue SystemCallError, IOError, JSON::ParserError
-        finish(which)
         raise Error, "reading it took more time or memory than a picture may take"
+      ensure
+        finish(child) if child
+      end
+
+      # @return [Child, nil] it, where it has made enough
+      def rest(which, child)
+        @lock.synchronize do
+          return child if @stopped || child.made >= PICTURES_A_CHILD
+
+          @children[which].push(child)
+          nil
+        end
       end
 
       def limit_of(child, within_s) = Limit.new(ProcessorTime.of(child.pid) + within_s, now + (within_s * MOST_BUSY))
@@ -124,14 +149,13 @@ module Bavard
         io.public_send(how, LOOK_EVERY_S)
       end
 
-      def finish(which)
-        child = @children.delete(which) or return
+      def finish(child)
         [child.input, child.output].each(&:close)
         Process.kill("KILL", -child.pid)
       rescue Errno::ESRCH
         nil
       ensure
-        Process.wait(child.pid) if child
+        Process.wait(child.pid)
       end
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -40,11 +40,14 @@ module Bavard
       private
 
       def made(kind, name, file)
-        case kind
-        when "film" then film(name, file)
-        when "font" then font(name, file)
-        when "sound" then sound(name, file)
-        else picture(kind, name, file)
+        return picture(kind, name, file) if %w[picture backdrop].include?(kind)
+
+        @site.media.take(@show_id) do
+          case kind
+          when "film" then film(name, file)
+          when "font" then font(name, file)
+          else sound(name, file)
+          end
         end
       end
 
@@ -54,7 +57,7 @@ module Bavard
       end
 
       def picture(kind, name, file)
-        made = @site.house.pictures.make(file.read, "stage")
+        made = @site.house.pictures.make(file.read, "stage", @show_id)
         Store::Files::Kept.new(id: made.id, kind:, name:, bytes: file.size, width: made.width, height: made.height)
       end
 

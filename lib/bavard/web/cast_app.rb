@@ -29,7 +29,7 @@ module Bavard
         members = site.house.cast.of_show(@record.id)
         matches = Core::Voice::Cast.match(brought.keys, members)
         matches.select(&:member).group_by(&:member).each do |member, all|
-          put(member, all.to_h { |match| [match.state, kept(match.file, brought[match.file])] })
+          put(member, all.to_h { |match| [match.state, figure(match.file, brought[match.file])] })
         end
         changed(matched: matches.count(&:member), left: matches.reject(&:member).map(&:file))
       end
@@ -81,20 +81,14 @@ module Bavard
         end
 
         def picture(file, address)
-          return kept(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) if file.is_a?(Hash) && file[:tempfile]
+          return figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) if file.is_a?(Hash) && file[:tempfile]
           return if address.empty?
 
-          kept(address, site.house.fetcher.get(address))
+          figure(address, site.house.fetcher.get(address))
         rescue Error => error
           raise error if error.field
 
           raise Error.new("That picture was not taken: #{error.message}.", field: "address")
-        end
-
-        def kept(name, bytes)
-          site.house.pictures.make(bytes, "figure").id
-        rescue Error => error
-          raise Error.new("“#{name[0, 80]}” was not taken: #{error.message}.", field: "file")
         end
 
         def uploads

@@ -84,7 +84,7 @@ module Bavard
 
       post "/cues/:cue/picture" do
         file = params["file"]
-        picture = file.is_a?(Hash) && file[:tempfile] ? kept(file[:tempfile].read(LARGEST_BYTES)) : nil
+        picture = file.is_a?(Hash) && file[:tempfile] ? figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) : nil
         change { |document| with_cue(document) { |cue| cue.merge("picture" => picture) } }
       end
 
@@ -184,12 +184,6 @@ module Bavard
         def with_cue(document)
           document["cues"].any? { |cue| cue["id"] == params[:cue] } || no_such_cue
           document.merge("cues" => document["cues"].map { |cue| cue["id"] == params[:cue] ? yield(cue) : cue })
-        end
-
-        def kept(bytes)
-          site.house.pictures.make(bytes, "figure").id
-        rescue Error => error
-          raise Error.new("That picture was not taken: #{error.message}.", field: "file")
         end
 
         def made_up

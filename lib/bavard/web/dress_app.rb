@@ -170,14 +170,14 @@ module Bavard
         end
 
         def picture_at(address)
-          site.house.pictures.get(text(address).strip)
+          site.house.pictures.get(text(address).strip, @record.id)
         rescue Error => error
           raise Error.new("That picture was not taken: #{error.message}.", field: "address")
         end
 
         # One that is known, one at an address, or one that is brought.
         def picture_of(picture, address, file = nil)
-          return site.house.pictures.keep(file[:tempfile].read(ShelfUpload::LARGEST_BYTES)) if file.is_a?(Hash) && file[:tempfile]
+          return site.house.pictures.keep(file[:tempfile].read(ShelfUpload::LARGEST_BYTES), @record.id) if file.is_a?(Hash) && file[:tempfile]
           return picture_at(address) unless text(address).strip.empty?
 
           picture = text(picture)

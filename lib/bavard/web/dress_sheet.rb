@@ -87,7 +87,7 @@ module Bavard
       end
 
       def cell(setting)
-        {shown: setting.shown, ours: setting.ours, theirs: setting.theirs && @house.pictures.at(setting.theirs)}
+        {shown: setting.shown, ours: setting.ours, theirs: setting.theirs && @house.pictures.at(setting.theirs, @show_id)}
       end
     end
   end

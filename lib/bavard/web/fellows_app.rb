@@ -31,15 +31,14 @@ module Bavard
       end
 
       post "/:fellow/picture" do
-        file = params["file"]
-        picture = file.is_a?(Hash) && file[:tempfile] ? site.house.pictures.make(file[:tempfile].read, "figure").id : nil
-        keep(picture:)
+        file = brought("Which picture?")
+        keep(picture: figure(text(file[:filename]), file[:tempfile].read))
       end
 
       # A film that is made anew, and becomes one of their clips.
       post "/:fellow/clips" do
-        given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which film?", field: "file")
-        kept = BroughtFiles.new(site, @record.id).take("film", text(params["file"][:filename]), given)
+        film = brought("Which film?")
+        kept = BroughtFiles.new(site, @record.id).take("film", text(film[:filename]), film[:tempfile])
         keep(clips: (fellow.clips | [kept.id]).first(Core::Cues::Fellow::MOST_CLIPS))
       end
 
@@ -77,6 +76,11 @@ module Bavard
       end
 
       helpers do
+        def brought(none)
+          given = params["file"]
+          given.is_a?(Hash) && given[:tempfile] ? given : raise(Error.new(none, field: "file"))
+        end
+
         def fellow
           fellow_id = id(params[:fellow])
           site.house.fellows.of_show(@record.id).find { |one| one.id == fellow_id } || not_found

@@ -10,13 +10,14 @@ module Bavard
     # cabinet:: Pictures::Cabinet, whose pictures are handed out; films and sounds:: folders of those, likewise;
     # backdrops:: Live::Backdrops; faces:: a folder of faces, the shipped ones unpacked and the hosts’ own
     # proxies and hosts:: as TrueClient takes them
+    # media:: Fair::Turns in which films, sounds and faces are made anew
     # outflow:: Outflow, by which large files go out, or nil
     # letters:: SignIn::Letters
     # accounts:: who may make one: "open", "invited" or "closed"; begin_key:: with which the first one is made all the same
     # now_secret:: for addresses that take something; database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
     Site = Struct.new(:house, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address, :cabinet, :films, :sounds,
-      :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, keyword_init: true) do
+      :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media, keyword_init: true) do
       # @return [Core::Reading::TypeCase] made when something is first measured
       def type_case
         @type_case ||= Live::FacesUnpacked.type_case(faces)

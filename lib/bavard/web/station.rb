@@ -60,6 +60,14 @@ module Bavard
 
         def ask(&work) = show.ask(&work)
 
+        # @param name [String] as the picture is called, or its address
+        # @return [String] the id of a picture of somebody or of a cue, made of what was brought
+        def figure(name, bytes)
+          site.house.pictures.make(bytes, "figure", @record.id).id
+        rescue Error => error
+          raise Error.new("“#{name[0, 80]}” was not taken: #{error.message}.", field: "file")
+        end
+
         # @return [String] who acts, as others see it
         def actor = @visitor.name
         def role = @visitor.role
