@@ -19,7 +19,7 @@ module Elsewhen
     return [] unless BY_S
 
     path = File.join(Suite::Memory.root, "elsewhen-#{Process.pid}.js")
-    File.write(path, File.read(SCRIPT).sub("BY_MS", (BY_S * 1000).to_s))
+    File.write(path, File.read(SCRIPT).gsub("BY_MS", (BY_S * 1000).to_s))
     [path]
   end
 end
