@@ -20,21 +20,27 @@ module Bavard
         # @param ranges [Array<Array(Integer, Integer, Object)>] offset, length and what is there, in order, in code points
         # @return [Array(String, Array)] the text, and the ranges where they lie now
         def with_ranges(given, ranges)
+          letters = given.ascii_only? ? given : given.encode(Encoding::UTF_32LE)
           cleaned = String.new(encoding: Encoding::UTF_8)
-          position = 0
+          position = reached = 0
           moved = ranges.map do |from, length, what|
-            before = printed(given[position...from])
-            cleaned << (cleaned.empty? ? before.lstrip : before)
+            before = printed(part(letters, position, from - position))
+            before = before.lstrip if cleaned.empty?
             position = from + length
-            code = printed(given[from, length])
-            cleaned << code
-            [cleaned.length - code.length, code.length, what]
+            code = printed(part(letters, from, length))
+            cleaned << before << code
+            reached += before.length + code.length
+            [reached - code.length, code.length, what]
           end
-          cleaned << printed(given[position..])
+          cleaned << printed(part(letters, position, letters.length - position))
           finished = cut(cleaned).rstrip
           finished = finished.lstrip if ranges.empty?
-          [finished, moved.select { |from, length, _| length.positive? && from + length <= finished.length }]
+          longest = finished.length
+          [finished, moved.select { |from, length, _| length.positive? && from + length <= longest }]
         end
+
+        # By code points, without counting them from the beginning each time.
+        def part(letters, from, length) = letters[from, length].encode(Encoding::UTF_8)
 
         def printed(given)
           given = given.tr("\t", " ")
@@ -45,7 +51,7 @@ module Bavard
           given.length > LONGEST ? given[0, LONGEST] : given
         end
 
-        private_class_method :printed, :cut
+        private_class_method :part, :printed, :cut
       end
     end
   end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "strscan"
+
 module Bavard
   module Core
     module Chat
@@ -19,7 +21,10 @@ module Bavard
         TRAILING = /(?<![.,;:!?'"»)\]])[.,;:!?'"»)\]]+\z/
         # Digits, "#" and "*" have the Emoji property too, but are one only under an enclosing keycap.
         MAYBE_EMOJI = /[\p{Emoji}&&[^0-9#*]]|[0-9#*]\uFE0F?\u20E3/
-        CLUSTER_HERE = /\G\X/
+        BEFORE_EMOJI = /(?=#{MAYBE_EMOJI})/
+        CLUSTER = /\X/
+        # An emoji of one character that nothing is added to, told without looking for the end of its cluster.
+        ALONE = /[\p{Emoji_Presentation}&&[^\p{Regional_Indicator}]](?![\p{M}\p{Cf}\p{Emoji_Modifier}])/
         KEYCAP = /[0-9#*]\uFE0F?\u20E3/
         EMOJI_CLUSTER =
           /\A(?:\p{Emoji_Presentation}|\p{Emoji}\uFE0F|\p{Regional_Indicator}{2}|#{KEYCAP}|\p{Emoji_Modifier_Base}\p{Emoji_Modifier})/
@@ -48,13 +53,17 @@ module Bavard
         def around(text, placed)
           found = []
           position = 0
+          letters = text.ascii_only? ? text : text.encode(Encoding::UTF_32LE)
           placed.each do |from, length, address|
-            cut_plain(text[position...from], found)
-            found << [:emote, text[from, length], address].freeze
+            cut_plain(part(letters, position, from - position), found)
+            found << [:emote, part(letters, from, length), address].freeze
             position = from + length
           end
-          cut_plain(text[position..], found)
+          cut_plain(part(letters, position, letters.length - position), found)
         end
+
+        # By code points, without counting them from the beginning each time.
+        def part(letters, from, length) = letters[from, length].encode(Encoding::UTF_8)
 
         # Most lines have no emote of a shelf in them: those stay as they are.
         def dressed(found, emotes, feed_id)
@@ -67,37 +76,41 @@ module Bavard
           worn || found
         end
 
+        # By bytes, as all that goes through a text: its characters would be counted from the beginning each time.
         def cut_marked(text, found)
+          scanner = StringScanner.new(text, fixed_anchor: true)
           position = 0
-          while (match = MARKED.match(text, position))
-            from = match.begin(0)
-            taken = match[0]
+          while scanner.search_full(MARKED, true, false)
+            taken = scanner.matched
+            from = scanner.pos - scanner.matched_size
             kind = taken.start_with?("@") ? :mention : :link
             taken = taken.sub(TRAILING, "") if kind == :link
-            emoji_or_text(text[position...from], found) if from > position
+            emoji_or_text(text.byteslice(position, from - position), found) if from > position
             found << [kind, taken].freeze
-            position = from + taken.length
+            scanner.pos = position = from + taken.bytesize
           end
-          emoji_or_text(text[position..], found) if position < text.length
+          emoji_or_text(text.byteslice(position..), found) if position < text.bytesize
           found
         end
 
         # Jumps from one character that may begin an emoji to the next and takes its whole grapheme cluster.
         def emoji_or_text(text, found)
+          scanner = StringScanner.new(text)
           plain_from = 0
-          position = 0
-          while (position = text.index(MAYBE_EMOJI, position))
-            cluster = text.match(CLUSTER_HERE, position)[0]
-            if emoji?(cluster)
-              found << [:text, text[plain_from...position]].freeze if position > plain_from
-              found << [:emoji, cluster].freeze
-              plain_from = position + cluster.length
-            end
-            position += cluster.length
+          while scanner.skip_until(BEFORE_EMOJI)
+            from = scanner.pos
+            cluster = scanner.scan(ALONE) || clustered(scanner) or next
+
+            found << [:text, text.byteslice(plain_from, from - plain_from)].freeze if from > plain_from
+            found << [:emoji, cluster].freeze
+            plain_from = scanner.pos
           end
-          found << [:text, text[plain_from..]].freeze if plain_from < text.length
+          found << [:text, text.byteslice(plain_from..)].freeze if plain_from < text.bytesize
           found
         end
+
+        # @return [String, nil] the cluster that stands there, where it is one; behind it either way
+        def clustered(scanner) = scanner.scan(CLUSTER).then { |cluster| cluster if emoji?(cluster) }
 
         # @param cluster [String] one grapheme cluster (UAX #29)
         # @return [Boolean] whether it is drawn as an emoji (UTS #51, emoji presentation)
@@ -107,7 +120,7 @@ module Bavard
           cluster.match?(EMOJI_CLUSTER)
         end
 
-        private_class_method :cut_plain, :around, :dressed, :cut_marked, :emoji_or_text
+        private_class_method :cut_plain, :around, :dressed, :part, :cut_marked, :emoji_or_text, :clustered
       end
     end
   end

@@ -33,29 +33,43 @@ module Bavard
         # @return [Shown]
         def apply(text, edits, placed = [])
           edits = apart(edits)
+          letters = text.ascii_only? ? text : text.encode(Encoding::UTF_32LE)
           written = +""
           position = 0
           edits.each do |edit|
-            written << text[position...edit.from] << edit.instead
+            written << letters[position...edit.from].encode(Encoding::UTF_8) << edit.instead
             position = edit.to
           end
-          written << text[position..]
+          written << letters[position..].encode(Encoding::UTF_8)
           Shown.new(written.strip, moved(placed, edits, written))
         end
 
+        # @return [Array<Edit>] from left to right
         def apart(edits)
-          taken = []
-          edits.each { |edit| taken << edit if taken.none? { |other| edit.from < other.to && other.from < edit.to } }
-          taken.sort_by(&:from)
+          edits.each_with_object([]) do |edit, taken|
+            at = taken.bsearch_index { |other| other.from >= edit.from } || taken.size
+            taken.insert(at, edit) if free?(taken, at, edit)
+          end
         end
 
-        def moved(placed, edits, written)
-          lead = written.length - written.lstrip.length
-          placed.filter_map do |from, length, address|
-            next if edits.any? { |edit| edit.from < from + length && from < edit.to }
+        # @param at [Integer] where it would stand among those
+        def free?(taken, at, edit)
+          return false if at.positive? && taken[at - 1].to > edit.from
 
-            shift = edits.sum { |edit| edit.to <= from ? edit.instead.length - (edit.to - edit.from) : 0 }
-            [from + shift - lead, length, address]
+          at += 1 while taken[at] && taken[at].from < edit.to && taken[at].to <= edit.from
+          taken[at].nil? || taken[at].from >= edit.to
+        end
+
+        # Both from left to right: each edit is passed once.
+        def moved(placed, edits, written)
+          shift = written.lstrip.length - written.length
+          at = 0
+          placed.filter_map do |from, length, address|
+            while edits[at] && edits[at].to <= from
+              shift += edits[at].instead.length - (edits[at].to - edits[at].from)
+              at += 1
+            end
+            [from + shift, length, address] unless edits[at] && edits[at].from < from + length
           end
         end
 
@@ -75,7 +89,7 @@ module Bavard
           end
           [first || from, last || to]
         end
-        private_class_method :apart, :moved, :whole_clusters
+        private_class_method :apart, :free?, :moved, :whole_clusters
       end
     end
   end

@@ -2,6 +2,7 @@
 
 require "addressable/idna"
 require "public_suffix"
+require_relative "places"
 require_relative "words/fold"
 
 module Bavard
@@ -138,21 +139,14 @@ module Bavard
 
         # A host has a dot in it: only words that have one are looked at closely.
         def open_places(text)
-          places(text, DOTTED).flat_map do |from, to, _|
-            word = text[from...to]
-            places(word, word.include?("://") ? OPEN : BARE).map { |first, last, host| [from + first, from + last, host] }
+          Places.of(text, DOTTED).flat_map do |place|
+            word = place.match
+            places(word, word.include?("://") ? OPEN : BARE).map { |first, last, host| [place.from + first, place.from + last, host] }
           end
         end
 
-        def places(text, pattern)
-          found = []
-          position = 0
-          while (match = pattern.match(text, position))
-            found << [match.begin(0), match.end(0), match[1]]
-            position = [match.end(0), position + 1].max
-          end
-          found
-        end
+        # @return [Array<Array(Integer, Integer, String)>] where each begins and ends, and the host in it
+        def places(text, pattern) = Places.of(text, pattern).map { |place| [place.from, place.to, place.part] }
 
         private_class_method :known_ending?, :openly, :believable?, :hidden, :hidden_one, :ascii, :shown, :open_places, :places
       end

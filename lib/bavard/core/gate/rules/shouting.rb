@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../places"
 require_relative "../rule_kind"
 
 module Bavard
@@ -62,12 +63,10 @@ module Bavard
 
         # The first letter of the line stays.
         def lowered(sight)
-          spared = sight.line.fragments.to_a.select { |kind, _| kind == :emote || kind == :link }.map(&:last)
-          places(sight.text, CAPITALS).filter_map do |from, to|
-            words = sight.text[from...to]
-            next if spared.include?(words)
-
-            Edit.new(from, to, from.zero? ? words[0] + words[1..].downcase : words.downcase)
+          spared = sight.line.fragments.to_a.select { |kind, _| kind == :emote || kind == :link }.to_h { |_, words| [words, true] }
+          Places.of(sight.text, CAPITALS).reject { |place| spared.key?(place.match) }.map do |place|
+            words = place.match
+            Edit.new(place.from, place.to, place.from.zero? ? words[0] + words[1..].downcase : words.downcase)
           end
         end
 
@@ -113,15 +112,7 @@ module Bavard
 
         def calm = @action == :calm ? yield : nil
 
-        def places(text, pattern)
-          found = []
-          position = 0
-          while (match = pattern.match(text, position))
-            found << [match.begin(0), match.end(0)]
-            position = match.end(0)
-          end
-          found
-        end
+        def places(text, pattern) = Places.of(text, pattern).map { |place| [place.from, place.to] }
       end
     end
   end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../places"
 require_relative "fold"
 require_relative "index"
 require_relative "torn"
@@ -121,15 +122,7 @@ module Bavard
           end
 
           def drawn(folded, from)
-            text = +""
-            map = []
-            position = 0
-            while (match = DRAWING.match(folded, position))
-              text << folded[position...match.begin(0)] << DRAWN[match[0]]
-              map.concat(from[position...match.begin(0)], [from[match.begin(0)]])
-              position = match.end(0)
-            end
-            [text << folded[position..], map.concat(from[position..])]
+            [folded.gsub(DRAWING) { |drawing| DRAWN[drawing] }, Places.kept(from, Places.of(folded, DRAWING))]
           end
 
           # Whatever is not between the two stands as it is.
@@ -189,13 +182,7 @@ module Bavard
 
           # @return [Array<Array(String, Integer, Integer)>]
           def each(text, pattern)
-            found = []
-            position = 0
-            while (match = pattern.match(text, position))
-              found << [match[0], match.begin(0), match.end(0)]
-              position = match.end(0)
-            end
-            found
+            Places.of(text, pattern).map { |place| [place.match, place.from, place.to] }
           end
 
           def found(pattern, indexes, written)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "unicode/confusable"
+require_relative "../places"
 require_relative "look_alikes"
 
 module Bavard
@@ -106,15 +107,7 @@ module Bavard
           def without_codes(folded, from)
             return [folded, from] unless folded.include?(":") && folded.match?(CODE)
 
-            shorter = String.new(encoding: Encoding::UTF_8)
-            kept = []
-            position = 0
-            while (match = CODE.match(folded, position))
-              shorter << folded[position...match.begin(0)] << EMOTE
-              kept.concat(from[position...match.begin(0)], [from[match.begin(0)]])
-              position = match.end(0)
-            end
-            [shorter << folded[position..], kept.concat(from[position..])]
+            [folded.gsub(CODE, EMOTE), Places.kept(from, Places.of(folded, CODE))]
           end
 
           def runs

@@ -38,14 +38,22 @@ module Bavard
             at = 0
             most = parts.size - 2
             while at < most
-              # Most words are followed by a space and another word.
-              words = parts[at].length >= APART && parts[at + 1] == " " && parts[at + 2].length >= APART
-              pattern, last = !words && closes?(parts[at], parts[at + 1], parts[at + 2]) && from(parts, at, index)
+              pattern, last = begins_one?(parts, at) && from(parts, at, index)
               yield pattern, at, last if pattern
               at = (last || at) + 2
             end
             nil
           end
+
+          # Most words are followed by a space and another word.
+          def begins_one?(parts, at)
+            return false if parts[at].length >= APART && parts[at + 1] == " " && parts[at + 2].length >= APART
+
+            !drawn_out?(parts, at) && closes?(parts[at], parts[at + 1], parts[at + 2])
+          end
+
+          # The same three times: no word begins like that, and what begins with the last two is looked at there.
+          def drawn_out?(parts, at) = parts[at] == parts[at + 2] && parts[at] == parts[at + 4]
 
           # @param before [String] a part
           # @param gap [String]
@@ -93,7 +101,7 @@ module Bavard
             before.length < APART || part.length < APART
           end
 
-          private_class_method :from, :believable?, :lone?, :short?
+          private_class_method :begins_one?, :drawn_out?, :from, :believable?, :lone?, :short?
         end
       end
     end
