@@ -20,6 +20,14 @@ module Bavard
         # @param ranges [Array<Array(Integer, Integer, Object)>] offset, length and what is there, in order, in code points
         # @return [Array(String, Array)] the text, and the ranges where they lie now
         def with_ranges(given, ranges)
+          cleaned, moved = without_unprinted(given, ranges)
+          finished = cut(cleaned).rstrip
+          finished = finished.lstrip if ranges.empty?
+          longest = finished.length
+          [finished, moved.select { |from, length, _| length.positive? && from + length <= longest }]
+        end
+
+        def without_unprinted(given, ranges)
           letters = given.ascii_only? ? given : given.encode(Encoding::UTF_32LE)
           cleaned = String.new(encoding: Encoding::UTF_8)
           position = reached = 0
@@ -32,11 +40,7 @@ module Bavard
             reached += before.length + code.length
             [reached - code.length, code.length, what]
           end
-          cleaned << printed(part(letters, position, letters.length - position))
-          finished = cut(cleaned).rstrip
-          finished = finished.lstrip if ranges.empty?
-          longest = finished.length
-          [finished, moved.select { |from, length, _| length.positive? && from + length <= longest }]
+          [cleaned << printed(part(letters, position, letters.length - position)), moved]
         end
 
         # By code points, without counting them from the beginning each time.
@@ -51,7 +55,7 @@ module Bavard
           given.length > LONGEST ? given[0, LONGEST] : given
         end
 
-        private_class_method :part, :printed, :cut
+        private_class_method :without_unprinted, :part, :printed, :cut
       end
     end
   end
