@@ -30,6 +30,7 @@ require_relative "pictures/workshop"
 require_relative "relay/hub"
 require_relative "start/data_folder"
 require_relative "store/cast"
+require_relative "store/ceilings"
 require_relative "store/database"
 require_relative "store/dress"
 require_relative "store/deeds"
@@ -114,6 +115,7 @@ module Bavard
         shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
         stages: Store::Stages.new(@db), files: Store::Files.new(@db),
+        ceilings: Store::Ceilings.new(@db, Store::Ceilings.read(@env["BAVARD_CEILINGS"])),
         **people_stores, **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,

@@ -79,7 +79,7 @@ class FairSharesTest < HouseTest
 
   def test_packs_without_end
     theirs = make_show
-    target = Bavard::Live::Imports::Target.new(->(_) { house.dress.add_shelf(theirs.id, "Marsh") }, ->(*) {}, false)
+    target = Bavard::Live::Imports::Target.new(->(*) { house.dress.add_shelf(theirs.id, "Marsh") }, ->(*) {}, false)
     running = Array.new(Bavard::Live::Imports::MOST_RUNNING) do
       folder = Dir.mktmpdir
       @imports.begin(-1, ["files", "endless.png", endless(folder)], folder:, target:)

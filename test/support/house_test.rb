@@ -15,6 +15,7 @@ require_relative "../../lib/bavard/pictures/cabinet"
 require_relative "../../lib/bavard/pictures/fetcher"
 require_relative "../../lib/bavard/pictures/workshop"
 require_relative "../../lib/bavard/store/cast"
+require_relative "../../lib/bavard/store/ceilings"
 require_relative "../../lib/bavard/store/dress"
 require_relative "../../lib/bavard/store/deeds"
 require_relative "../../lib/bavard/store/feeds"
@@ -93,7 +94,7 @@ class HouseTest < Minitest::Test
       fetcher:, door:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
       known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), team: Bavard::Store::Members.new(db),
       shows: Bavard::Store::Shows.new(db), feeds: Bavard::Store::Feeds.new(db, box, permissions),
-      stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
+      stages: Bavard::Store::Stages.new(db), files: Bavard::Store::Files.new(db), ceilings: Bavard::Store::Ceilings.new(db, ceilings), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},
       scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {}),
       cast: Bavard::Store::Cast.new(db), conversations: {}, tallies: Bavard::Store::Tallies.new(db), fellows: Bavard::Store::Fellows.new(db)
@@ -112,6 +113,9 @@ class HouseTest < Minitest::Test
     Bavard::Live::PictureDesk.new(fetcher:, workshop: Bavard::Pictures::Workshop.new,
       cabinet:, store:, clock:, log:).start
   end
+
+  # What a show may have, where that is other than usual.
+  def ceilings = {}
 
   # What the operator lists: the servers of this process.
   def inside = ["127.0.0.1"]

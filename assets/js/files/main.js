@@ -19,6 +19,10 @@ function take(sheet) {
   state.sheet = sheet;
   const many = Object.keys(KINDS).map((kind) => count(sheet[`${kind}s`].length, kind));
   document.querySelector("#summary").textContent = many.join(", ");
+  const [files, megabytes] = ["files", "megabytes"].map((what) =>
+    sheet.of_all[what].map((number) => count(number, "", "").trim()).join(" of "),
+  );
+  document.querySelector("#room").textContent = `Room: ${files} files, with the pictures of people and cues, and ${megabytes} MB.`;
   for (const kind of Object.keys(KINDS)) draw(kind, sheet[`${kind}s`]);
 }
 

@@ -9,7 +9,7 @@ module Bavard
     TOLD_EVERY_MS = 1000
     House = Struct.new(:shows, :feeds, :stages, :lines, :hub, :journal, :ids, :clock, :log, :meters, :boot, :people, :scripts,
       :known, :left_out, :deeds, :team, :permissions, :platforms, :dress, :pictures, :imports, :fetcher, :door, :files, :cast, :conversations,
-      :tallies, :fellows,
+      :tallies, :fellows, :ceilings,
       keyword_init: true) do
       # Counts what could not be read, and logs it, but no more than once a second for each source.
       def reject(source, what)

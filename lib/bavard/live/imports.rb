@@ -19,7 +19,8 @@ module Bavard
       MOST_RUNNING = 5
       CPU_S = 3600
       MEMORY_BYTES = 3 * (1024**3)
-      # Where an import goes. shelf:: gives the shelf's id, once it is wanted, and takes the pack's name
+      # Where an import goes. shelf:: gives the shelf's id, once it is wanted, and takes the pack's name and how many emotes come; it may
+      # raise a Bavard::Error
       # after:: called with the shelf's id and what came of it; instead:: whether what the shelf had goes
       Target = Struct.new(:shelf, :after, :instead)
       # id:: ours; state:: :running, :done, :refused, :stopped; total, done:: pictures; taken:: how many
@@ -93,6 +94,8 @@ module Bavard
         reader.each_line { |line| hear(import, JSON.parse(line)) }
         Process.wait(import.pid)
         finish(import, target)
+      rescue Error => error
+        refuse(import, error.message)
       rescue StandardError => error
         @log.error("an import failed", error)
         import.words = "Something went wrong on our side. Nothing was changed."
@@ -118,7 +121,7 @@ module Bavard
         return refuse(import, "It ended before it was through. Nothing was changed.") unless import.words == :whole
         return refuse(import, "None of it is a picture that can be taken: #{import.refused.first&.last}.") if import.taken.empty?
 
-        shelf_id = target.shelf.call(import.name)
+        shelf_id = target.shelf.call(import.name, import.taken.size)
         @store.put_on_shelf(shelf_id, import.taken, @clock.call, instead: target.instead)
         import.words = words(import)
         target.after.call(shelf_id, import.words)

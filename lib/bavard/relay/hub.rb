@@ -13,6 +13,7 @@ module Bavard
     class Hub
       PING_EVERY_MS = 15_000
       MOST_WAIT_S = 1.0
+      NOBODY = {}.freeze
 
       # @param clock [#call] Unix milliseconds
       def initialize(clock:, log:)
@@ -35,6 +36,9 @@ module Bavard
       def join(io, env, topic, follower:, last: nil)
         command(:take_in, io, env, topic, follower, last)
       end
+
+      # @return [Integer] how many pages follow a topic, as far as the loop has come
+      def size(topic) = @following.fetch(topic, NOBODY).size
 
       # Sends a frame to all pages that follow the topic.
       def deliver(topic, frame)

@@ -29,8 +29,26 @@ module Bavard
       def take(kind, name, file)
         raise Error.new("Bavard takes pictures, films, sounds and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
 
+        @site.house.ceilings.room_for_file(@show_id, file.size)
         kept = made(kind, name, file)
         @site.house.files.keep(@show_id, kept, @site.house.clock.call)
+      rescue Error => error
+        raise error if error.field
+
+        raise Error.new("“#{name[0, 80]}” was not taken: #{error.message}.", field: "file")
+      end
+
+      # A picture of somebody, or of what a cue shows.
+      #
+      # @param name [String] as it is called, or its address
+      # @return [String] its id
+      # @raise [Bavard::Error] naming the picture and the reason
+      def figure(name, bytes)
+        @site.house.ceilings.room_for_file(@show_id, bytes.bytesize)
+        made = @site.house.pictures.make(bytes, "figure", @show_id)
+        kept = Store::Files::Kept.new(id: made.id, kind: "figure", name:, bytes: bytes.bytesize, width: made.width, height: made.height)
+        @site.house.files.keep(@show_id, kept, @site.house.clock.call)
+        made.id
       rescue Error => error
         raise error if error.field
 

@@ -97,7 +97,7 @@ module Bavard
       # @return [String] the id it has here
       def keep(sort, id)
         bytes = @reading.bytes(sort, id)
-        return @site.house.pictures.make(bytes, "figure", @show_id).id if sort == "figure"
+        return BroughtFiles.new(@site, @show_id).figure("A picture", bytes) if sort == "figure"
 
         Tempfile.create(sort, binmode: true) do |file|
           file.write(bytes)

@@ -25,6 +25,7 @@ module Bavard
       end
 
       post "/shelves" do
+        room("shelves")
         shelf_id = site.house.dress.add_shelf(@record.id, name_of_shelf)
         changed(id: shelf_id)
       end
@@ -60,12 +61,14 @@ module Bavard
         values[:name] = name_of_shelf if params["name"]
         values[:on] = params["on"] == "1" if params["on"]
         values[:off_feeds] = text(params["off_feeds"]).scan(/\d{1,18}/).map(&:to_i).uniq if params["off_feeds"]
+        room("shelves") if params["removed"] == "0"
         values[:removed_at_ms] = params["removed"] == "1" ? site.house.clock.call : nil if params["removed"]
         keep { site.house.dress.keep_shelf(@record.id, id(params[:shelf]), **values) }
       end
 
       # One picture by its address, onto a shelf.
       post "/shelves/:shelf/emotes" do
+        room("emotes")
         code = code_of(params["code"])
         shelf_id = id(params[:shelf])
         not_found unless site.house.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
@@ -94,6 +97,7 @@ module Bavard
 
         post("/#{path}/:id/put-back") do
           row = removed(what, id(params[:id])) || not_found
+          room(path)
           site.house.dress.public_send(:"put_back_#{what}", @record.id, row)
           changed
         end
@@ -105,6 +109,7 @@ module Bavard
           raise Error.new("Which words? Up to 100 characters of them.", field: "words")
         end
 
+        room("phrases")
         site.house.dress.add_phrase(@record.id, words, picture_of(params["picture"], params["address"]))
         changed
       end

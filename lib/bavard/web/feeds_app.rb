@@ -38,6 +38,7 @@ module Bavard
       post("/:feed/remove") { on_lane { |show, feed_id| show.remove_feed(feed_id) } }
 
       post "/:feed/put-back" do
+        room("feeds")
         feed = site.house.feeds.put_back(@record.id, id(params[:feed])) or not_found
         ask { |show| show.add_feed(feed) }
         json(done: true)

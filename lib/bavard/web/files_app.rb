@@ -47,6 +47,7 @@ module Bavard
 
       post "/:kind/:file/put-back" do
         kept = REMOVED.recall([@record.id, text(params[:kind]), text(params[:file])]) || not_found
+        site.house.ceilings.room_for_file(@record.id, kept.bytes)
         site.house.files.keep(@record.id, kept, site.house.clock.call)
         json(sheet)
       end
@@ -66,6 +67,15 @@ module Bavard
 
         def sheet
           used = uses
+          {of_all:, **kinds(used)}
+        end
+
+        # What is there of all that may be.
+        def of_all
+          %w[files megabytes].to_h { |what| [what, [site.house.ceilings.used(@record.id, what), site.house.ceilings.limits[what]]] }
+        end
+
+        def kinds(used)
           KINDS.to_h { |kind| ["#{kind}s", site.house.files.of_show(@record.id, kind).map { |kept| card(kept, used[kept.id]) }] }
         end
 

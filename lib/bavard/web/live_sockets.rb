@@ -18,6 +18,8 @@ module Bavard
       PROMPTER_LINK = %r{\A/prompter/([\w-]{32})/live\z}
       NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
 
+      FULL = [503, {"content-type" => "text/plain", "retry-after" => "30"}, ["As many as may be are here already.\n"]].freeze
+
       # Told of what comes from a page that only listens.
       module Listener
         module_function
@@ -44,10 +46,17 @@ module Bavard
         return NOTHING_HERE unless same_origin?(env)
 
         topic, follower = find(env, path)
-        topic ? take_over(env, topic, follower) : NOTHING_HERE
+        return NOTHING_HERE unless topic
+
+        room?(env["bavard.site"].house, topic) ? take_over(env, topic, follower) : FULL
       end
 
       private
+
+      # For one more page on that topic.
+      def room?(house, topic)
+        house.hub.size(topic) < house.ceilings.limits.fetch(topic.name.start_with?("air:") ? "screens" : "prompters")
+      end
 
       def find(env, path)
         site = env["bavard.site"]

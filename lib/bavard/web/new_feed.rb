@@ -60,6 +60,7 @@ module Bavard
       # @param permission [Core::Permission, nil]
       # @return [Store::Feeds::Feed]
       def create(show_id, permission: nil)
+        @house.ceilings.room(show_id, "feeds")
         shape, colour = mark(show_id)
         @house.feeds.create(show_id, kind: @kind_name, name: name, shape:, colour:, address: @read[:address], password: @read[:password],
           mapping: @platform&.mapping || {}, platform: @platform&.key, draft_only: @draft_only, permission_id: permission&.id)

@@ -50,6 +50,7 @@ module Bavard
         name = text(params["name"]).strip[0, 60]
         raise Error.new("Whoever is invited has a name, by which others know them.", field: "name") if name.empty?
 
+        room("invitations")
         invitation = site.house.team.invite(@record.id, role:, name:, at_ms: ask(&:now_ms))
         by = actor
         ask { |show| show.deed("invite", by, about: name, detail: {"role" => role}) }

@@ -27,6 +27,7 @@ module Bavard
         name = text(given["name"]).strip[0, 60]
         raise Error.new("A prompter’s link has a name, by which its deeds are told.", field: "name") if name.empty?
 
+        room("links")
         site.house.team.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms), made_by: @visitor.account_id)
         json(links: links)
       end

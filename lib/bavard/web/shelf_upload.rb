@@ -56,11 +56,19 @@ module Bavard
       end
 
       def begin_with(given, fallback_name, address: nil)
-        shelf = Live::Imports::Target.new(->(name) { @shelf_id || add_shelf(name || fallback_name, address) }, method(:changed), !address.nil?)
+        shelf = Live::Imports::Target.new(method(:shelf).curry(4)[fallback_name, address], method(:changed), !address.nil?)
         @house.imports.begin(@show_id, given, folder: @folder, target: shelf)
       end
 
+      # @param name [String, nil] of the pack
+      # @param emotes [Integer] how many are to stand there
+      def shelf(fallback_name, address, name, emotes)
+        @house.ceilings.room(@show_id, "emotes", emotes)
+        @shelf_id || add_shelf(name || fallback_name, address)
+      end
+
       def add_shelf(name, address)
+        @house.ceilings.room(@show_id, "shelves")
         name = name.strip.empty? ? "New shelf" : name.strip
         @house.dress.add_shelf(@show_id, name, address:)
       end

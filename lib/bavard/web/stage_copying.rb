@@ -74,6 +74,7 @@ module Bavard
         end
 
         def add_stage(name, document, backdrop)
+          room("stages")
           stage = site.house.stages.create(@record.id, name:, document:, backdrop: BACKDROPS.key?(backdrop) ? backdrop : "none")
           ask { |show| show.add_stage(stage) }
         end

@@ -9,6 +9,7 @@ module Bavard
     # Stages made, named, copied, put in order and taken away: routes of the Stage.
     class StageApp < Station
       post "/" do
+        room("stages")
         stage = site.house.stages.create(@record.id, name: name_or("Stage"), document: new_document)
         ask { |show| show.add_stage(stage) }
         request.xhr? ? json(stage: stage.id) : redirect("/stage/#{stage.id}")
@@ -28,6 +29,7 @@ module Bavard
 
       # Another stage like this one.
       post "/:stage/copy" do
+        room("stages")
         like = on_desk(&:stage)
         stage = site.house.stages.create(@record.id, name: name_or("#{like.name} again"[0, LONGEST_NAME]), document: like.draft,
           backdrop: like.backdrop)
@@ -42,6 +44,7 @@ module Bavard
 
       post "/:stage/put-back" do
         stage_id = id(params[:stage])
+        room("stages")
         ask { |show| show.put_back_stage(stage_id) }
         json(done: true)
       end

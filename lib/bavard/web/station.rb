@@ -7,6 +7,7 @@ require "tilt/erubi"
 require "rack/protection/authenticity_token"
 require_relative "../core/rights"
 require_relative "../error"
+require_relative "brought_files"
 require_relative "front/bodies"
 require_relative "station_words"
 require_relative "visitor"
@@ -60,13 +61,12 @@ module Bavard
 
         def ask(&work) = show.ask(&work)
 
+        # @raise [Error] where this show may have no more of it
+        def room(what, more = 1) = site.house.ceilings.room(@record.id, what, more)
+
         # @param name [String] as the picture is called, or its address
         # @return [String] the id of a picture of somebody or of a cue, made of what was brought
-        def figure(name, bytes)
-          site.house.pictures.make(bytes, "figure", @record.id).id
-        rescue Error => error
-          raise Error.new("“#{name[0, 80]}” was not taken: #{error.message}.", field: "file")
-        end
+        def figure(name, bytes) = BroughtFiles.new(site, @record.id).figure(name, bytes)
 
         # @return [String] who acts, as others see it
         def actor = @visitor.name

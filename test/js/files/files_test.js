@@ -16,10 +16,11 @@ const SOUND = {
 const LOOSE = { ...SOUND, id: "s2", name: "Drop", shelf: null, used: [], bytes: 5001 };
 const FILM = { id: "f1", name: "Owl", seconds: 12.04, width: 640, height: 360, bytes: 2_340_000, used: [] };
 const PICTURE = { id: "p1", name: "Reed", width: 80, height: 90, bytes: 900, used: [] };
-const SHEET = { sounds: [SOUND, LOOSE], films: [FILM], pictures: [PICTURE] };
+const ROOM = { files: [12, 3000], megabytes: [48, 8000] };
+const SHEET = { of_all: ROOM, sounds: [SOUND, LOOSE], films: [FILM], pictures: [PICTURE] };
 
 eachOnAPage({
-  html: `<span id="on-air"><b></b></span><p id="summary"></p><button id="bring"></button><input id="bring-files" type="file">
+  html: `<span id="on-air"><b></b></span><p id="summary"></p><p id="room"></p><button id="bring"></button><input id="bring-files" type="file">
     <section id="sounds"></section><section id="films"></section><section id="pictures"></section><div id="drop-here" hidden></div>
     <dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog><div id="messages"></div>`,
 });
@@ -51,6 +52,7 @@ beforeEach(async () => {
 
 test("every kind is listed with what there is to know of it", () => {
   assert.equal(find("#summary").textContent, "2 sounds, 1 film, 1 picture");
+  assert.equal(find("#room").textContent, "Room: 12 of 3 000 files, with the pictures of people and cues, and 48 of 8 000 MB.");
   assert.deepEqual(
     all(".file-row .said").map((facts) => facts.textContent),
     ["1.6 s · −13.9 → −23.0 LUFS · 6 kB", "1.6 s · −13.9 → −23.0 LUFS · 18 kB", "12.0 s · 640 × 360 · 2.3 MB", "80 × 90 · 1 kB"],
@@ -149,7 +151,7 @@ test("files are brought one after another, and those refused are named", async (
 });
 
 test("where there is nothing yet it says what may be dropped", async () => {
-  serve({ "/dress/files/sheet": { sounds: [], films: [], pictures: [] } });
+  serve({ "/dress/files/sheet": { of_all: ROOM, sounds: [], films: [], pictures: [] } });
   await run("files/main.js");
   assert.equal(find("#summary").textContent, "0 sounds, 0 films, 0 pictures");
   assert.equal(all(".file-none").length, 3);

@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+require_relative "../error"
+
+module Bavard
+  module Store
+    # How much one show may have: so much that no host ever comes near it, and so little that none fills the machine.
+    #
+    #   ceilings = Ceilings.new(db, Ceilings.read("files=200 megabytes=1000"))
+    #   ceilings.room(show_id, "feeds")   # raises where there is no more
+    class Ceilings
+      # megabytes:: of the files as they were brought
+      USUAL = {"feeds" => 40, "stages" => 40, "shelves" => 100, "emotes" => 20_000, "phrases" => 500, "files" => 3000, "megabytes" => 8000,
+               "links" => 60, "invitations" => 60, "screens" => 200, "prompters" => 100}.freeze
+      CALLED = {"megabytes" => "MB of files", "links" => "prompter links"}.freeze
+      # Of what is taken away and can be put back there may be so many times more.
+      WITH_REMOVED = 4
+      MB = 1_000_000
+      LARGEST = 10**9
+
+      # @return [Hash{String => Integer}] of each
+      attr_reader :limits
+
+      # @param given [String, nil] "feeds=60 files=500": those that are other than usual
+      # @return [Hash{String => Integer}]
+      # @raise [Bavard::Error] naming what is none
+      def self.read(given)
+        given.to_s.split.to_h do |one|
+          name, number = one.match(/\A([a-z]+)=(\d{1,10})\z/)&.captures
+          next [name, [number.to_i, LARGEST].min] if USUAL.key?(name)
+
+          raise Error, "BAVARD_CEILINGS takes a number for #{USUAL.keys.join(", ")}; “#{one[0, 40]}” is none of them."
+        end
+      end
+
+      # @param db [Sequel::Database]
+      # @param limits [Hash{String => Integer}] in the place of the usual ones
+      def initialize(db, limits = {})
+        @db = db
+        @limits = USUAL.merge(limits).freeze
+      end
+
+      # @param what [String] one of USUAL
+      # @param more [Integer] how many are to come
+      # @raise [Bavard::Error] in words for the host, where there is no room for them
+      def room(show_id, what, more = 1)
+        limit = limits.fetch(what)
+        return if used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
+
+        called = CALLED.fetch(what, what)
+        raise Error.new("A show may have #{limit.to_s.gsub(/(?<=\d)(?=(\d{3})+\z)/, " ")} #{called} here, and there is no room for more. " \
+                        "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
+      end
+
+      # For a file that somebody brings.
+      #
+      # @param bytes [Integer]
+      # @raise [Bavard::Error]
+      def room_for_file(show_id, bytes)
+        room(show_id, "files")
+        room(show_id, "megabytes", bytes.fdiv(MB).ceil)
+      end
+
+      # @return [Integer] how many there are now
+      def used(show_id, what)
+        case what
+        when "megabytes" then @db[:files].where(show_id:).sum(:bytes).to_i / MB
+        when "emotes" then own_emotes(show_id)
+        else present(show_id, what).count
+        end
+      end
+
+      private
+
+      TABLES = {"links" => :prompter_links}.freeze
+      REMOVABLE = %w[feeds stages shelves].freeze
+      private_constant :TABLES, :REMOVABLE
+
+      def table(show_id, what) = @db[TABLES.fetch(what, what.to_sym)].where(show_id:)
+
+      def present(show_id, what)
+        return table(show_id, what) unless REMOVABLE.include?(what)
+
+        table(show_id, what).where(removed_at_ms: nil).then { |rows| what == "shelves" ? rows.where(feed_id: nil) : rows }
+      end
+
+      # With what can be put back.
+      def all(show_id, what) = REMOVABLE.include?(what) ? table(show_id, what).count : 0
+
+      # Those of platforms have a bound of their own.
+      def own_emotes(show_id)
+        @db[:emotes].join(:shelves, id: :shelf_id).where(Sequel[:shelves][:show_id] => show_id, Sequel[:shelves][:feed_id] => nil).count
+      end
+    end
+  end
+end

@@ -1,0 +1,112 @@
+# frozen_string_literal: true
+
+require_relative "../support/web_test"
+require_relative "../support/drawings"
+
+# What one account makes without end, so that the machine is full: every ceiling is met by the way a host meets it.
+class CeilingsTest < WebTest
+  MOST = {"feeds" => 1, "stages" => 2, "shelves" => 1, "emotes" => 1, "phrases" => 1, "files" => 2, "megabytes" => 1, "links" => 1, "invitations" => 1, "screens" => 2}.freeze
+
+  def ceilings = MOST
+
+  def setup
+    super
+    sign_up
+  end
+
+  def refused(what, answer) = assert_match(/\AA show may have #{MOST.fetch(what)} .*no room for more/, answer["error"], answer.inspect)
+  def taken(answer) = refute(answer["error"], answer.inspect)
+
+  def png(width) = Rack::Test::UploadedFile.new(StringIO.new(Drawings.png(width, 9)), "image/png", true, original_filename: "p#{width}.png")
+
+  def test_feeds_made_and_taken_away_and_put_back
+    add = -> { send_form("/feeds/", "kind" => "inbox", "name" => "In") }
+    taken(add.call)
+    refused("feeds", add.call)
+    feed = house.feeds.of_show(@record.id).first
+    send_form("/feeds/#{feed.id}/remove")
+    taken(add.call)
+    refused("feeds", send_form("/feeds/#{feed.id}/put-back"))
+    # What is taken away can be put back, but not without end.
+    2.times do
+      send_form("/feeds/#{house.feeds.of_show(@record.id).first.id}/remove")
+      taken(add.call)
+    end
+    send_form("/feeds/#{house.feeds.of_show(@record.id).first.id}/remove")
+    refused("feeds", add.call)
+  end
+
+  def test_stages_made_copied_and_put_back
+    2.times { taken(send_form("/stage/", "name" => "More")) }
+    refused("stages", send_form("/stage/", "name" => "Still more"))
+    stage = house.stages.of_show(@record.id).last
+    refused("stages", send_form("/stage/#{stage.id}/copy"))
+    taken(send_form("/stage/#{stage.id}/remove"))
+    taken(send_form("/stage/", "name" => "Another"))
+    refused("stages", send_form("/stage/#{stage.id}/put-back"))
+  end
+
+  def test_shelves_and_what_stands_on_them
+    taken(send_form("/dress/shelves", "name" => "One"))
+    refused("shelves", send_form("/dress/shelves", "name" => "Two"))
+    shelf = house.dress.shelves(@record.id).first.shelf.id
+    import = send_form("/dress/shelves/upload", "files" => [png(8), png(9)], "shelf" => shelf.to_s)["import"]
+    found = nil
+    wait_for("it to be refused") { (found = house.imports.find(@record.id, import)).state == :refused }
+    assert_match(/\AA show may have 1 emotes/, found.report[:words])
+    assert_empty house.dress.shelves(@record.id).first.shelf.emotes
+  end
+
+  def test_phrases
+    house.dress.picture(house.pictures.make(Drawings.png(8, 8), "emote", 1), 0)
+    picture = db[:pictures].get(:id)
+    taken(send_form("/dress/phrases", "words" => "reed warbler", "picture" => picture))
+    refused("phrases", send_form("/dress/phrases", "words" => "marsh warbler", "picture" => picture))
+  end
+
+  def test_files_of_any_kind_and_their_bytes
+    send_form("/stage/", "name" => "Main")
+    stage = house.stages.of_show(@record.id).first
+    bring = ->(width) { send_form("/stage/#{stage.id}/files", "kind" => "picture", "file" => png(width)) }
+    taken(bring.call(10))
+    taken(send_form("/dress/fellows/", "name" => "Ines"))
+    fellow = house.fellows.of_show(@record.id).first
+    taken(send_form("/dress/fellows/#{fellow.id}/picture", "file" => png(11)))
+    refused("files", bring.call(12))
+    refused("files", send_form("/dress/fellows/#{fellow.id}/picture", "file" => png(13)))
+    db[:files].where(kind: "figure").delete
+    db[:files].update(bytes: 1_000_000)
+    refused("megabytes", bring.call(12))
+  end
+
+  def test_links_and_invitations
+    link = ->(name) { send_json("/prompter/links", {name:, acts: false}) && JSON.parse(last_response.body) }
+    taken(link.call("One"))
+    refused("links", link.call("Two"))
+    taken(send_form("/people/invite", "name" => "Teo", "role" => "moderator"))
+    refused("invitations", send_form("/people/invite", "name" => "Bo", "role" => "moderator"))
+  end
+
+  # Counts the pages that follow.
+  class Pages < Remembering
+    def join(_io, _env, topic, **) = (@pages ||= []) << topic
+    def size(topic) = @pages.to_a.count(topic)
+  end
+
+  def test_screens_of_one_link
+    send_form("/stage/", "name" => "Main")
+    token = house.stages.of_show(@record.id).first.token
+    house.hub = Pages.new
+    sockets = Bavard::Web::LiveSockets.new(->(_) { flunk })
+    env = {"SCRIPT_NAME" => "/air", "PATH_INFO" => "/#{token}/live", "QUERY_STRING" => "", "REQUEST_METHOD" => "GET", "HTTP_CONNECTION" => "Upgrade",
+           "HTTP_UPGRADE" => "websocket", "bavard.site" => @site, "rack.hijack" => -> {}}
+    assert_equal [-1, -1, 503, 503], Array.new(4) { sockets.call(env).first }
+  end
+
+  def test_what_an_operator_sets_is_read_or_refused_in_words
+    assert_equal({"files" => 5, "screens" => 2}, Bavard::Store::Ceilings.read("files=5 screens=2"))
+    assert_empty Bavard::Store::Ceilings.read(nil)
+    error = assert_raises(Bavard::Error) { Bavard::Store::Ceilings.read("files=many") }
+    assert_includes error.message, "files=many"
+  end
+end
