@@ -47,8 +47,8 @@ module Bavard
         limit = limits.fetch(what)
         return if used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
 
-        called = CALLED.fetch(what, what)
-        raise Error.new("A show may have #{limit.to_s.gsub(/(?<=\d)(?=(\d{3})+\z)/, " ")} #{called} here, and there is no room for more. " \
+        number = limit.digits.each_slice(3).map(&:join).join("\u00a0").reverse
+        raise Error.new("A show may have #{number} #{CALLED.fetch(what, what)} here, and there is no room for more. " \
                         "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
       end
 
