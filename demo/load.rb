@@ -65,7 +65,8 @@ module Bavard
       # @return [Array<Array(String, String)>] names and tokens of the demo show's stages
       def air_links
         show = @db[:shows].where(account_id: @db[:accounts].where(email: EMAIL).select(:id)).select(:id)
-        @db[:stages].where(show_id: show, removed_at_ms: nil).order(:id).select_map([:name, :token])
+        stages = Store::Stages.new(@db, box)
+        @db[:shows].where(id: show).select_map(:id).flat_map { |id| stages.of_show(id) }.map { |stage| [stage.name, stage.token] }
       end
 
       # @return [String] what to sign in with
@@ -78,6 +79,8 @@ module Bavard
       end
 
       private
+
+      def box = @box ||= Store::SecretBox.new(@data.key("feeds")[0, 32])
 
       # All of it or nothing: a start that is cut off, or whose pictures fail, leaves an empty database to begin with again.
       def create
@@ -115,7 +118,7 @@ module Bavard
       def create_stage(show, stage)
         width, height = stage[:size]
         document = stage[:pieces].reduce(Core::Stage::Document.empty(width:, height:)) { |one, piece| with_piece(one, *piece) }
-        stages = Store::Stages.new(@db)
+        stages = Store::Stages.new(@db, box)
         made = stages.create(show.id, name: stage[:name], document:, backdrop: stage[:backdrop])
         stages.put_on_air(made.id, 1, document, (Time.now.to_r * 1000).to_i)
       end
@@ -188,7 +191,7 @@ module Bavard
 
       # Oxbow and Skein read at once; Lantern waits for today's number, as it does every day.
       def create_feeds(show)
-        feeds = Store::Feeds.new(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]))
+        feeds = Store::Feeds.new(@db, box)
         @platforms.platforms.each do |platform|
           feeds.create(show.id, **platform.slice(:kind, :name, :shape, :colour), platform: platform[:key], mapping: platform[:mapping] || {},
             address: address(platform[:key]))

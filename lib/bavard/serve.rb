@@ -112,15 +112,19 @@ module Bavard
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
       @house = Live::House.new(
-        shows: Store::Shows.new(@db), feeds: Store::Feeds.new(@db, box, permissions), permissions:,
+        feeds: Store::Feeds.new(@db, box, permissions), permissions:,
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
-        stages: Store::Stages.new(@db), files: Store::Files.new(@db),
-        ceilings: Store::Ceilings.new(@db, Store::Ceilings.read(@env["BAVARD_CEILINGS"])),
-        **people_stores, **voices,
+        **show_stores(box), **people_stores(box), **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: CLOCK, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
+    end
+
+    # A show itself, its stages and files, and how much of all it may have.
+    def show_stores(box)
+      {shows: Store::Shows.new(@db), stages: Store::Stages.new(@db, box).tap(&:seal), files: Store::Files.new(@db),
+       ceilings: Store::Ceilings.new(@db, Store::Ceilings.read(@env["BAVARD_CEILINGS"]))}
     end
 
     # What the operator lists may be inside.
@@ -129,8 +133,8 @@ module Bavard
     end
 
     # Who is heard, who is left out, who helps, and what they do.
-    def people_stores
-      {known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), team: Store::Members.new(@db)}
+    def people_stores(box)
+      {known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), team: Store::Members.new(@db, box).tap(&:seal)}
     end
 
     def voices

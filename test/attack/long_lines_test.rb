@@ -10,13 +10,13 @@ require_relative "../../lib/bavard/core/reading/rows"
 require_relative "../../lib/bavard/core/reading/speech"
 
 # What somebody gains by one long line: that a show stands still while it is cut, judged, measured and spoken. Each is twice as
-# long as any that comes in, and may take half a second of processor time: in time that grows with the length it is a fraction of that, with
-# the length's square it was one to four seconds.
+# long as any that comes in, and may take a second of processor time: in time that grows with the length it is a fraction of that, with
+# the length's square it was up to four seconds.
 class LongLinesTest < Minitest::Test
   Core = Bavard::Core
   LENGTH = 16_000
-  LONGEST_S = 0.5
-  SHAPES = ["🦆", "👩‍👩‍👧‍👦", "🇩🇪", "👍🏽", "1️⃣", "🦆 ", "a\u0301", "\u200bn", "@ann ", "@éé ", "marsh.example ", "é.m ", "n e s t ", "ÉA ", "か", "صب ", "nе𝓈t", "!a ", "?!", ":a: ",
+  LONGEST_S = 1
+  SHAPES = ["🦆", "👩‍👩‍👧‍👦", "🇩🇪", "👍🏽", "1️⃣", "🦆 ", "a\u0301", "\u200bn", "@ann ", "@éé ", "marsh.example ", "é.m ", "é.de ", "reed.example reed dot example ", "n e s t ", "ÉA ", "か", "صب ", "nе𝓈t", "!a ", "?!", ":a: ",
     "nestling ", "é nestling "].freeze
 
   def seconds

@@ -193,7 +193,7 @@ class StagePagesTest < WebTest
   end
 
   def test_a_stage_that_is_taken_away_has_no_link_until_it_is_put_back
-    token = @stage[:token]
+    token = house.stages.find(@stage[:id]).token
     get "/air/#{token}"
     assert_equal 200, last_response.status
     post_form(here("remove"))

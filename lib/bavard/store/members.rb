@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "securerandom"
+require_relative "link_keys"
 
 module Bavard
   module Store
@@ -14,8 +15,19 @@ module Bavard
       TOKEN_BYTES = 24
       INVITED_FOR_MS = 7 * 86_400 * 1000
 
-      def initialize(db)
+      # @param box [SecretBox, nil] with which links are closed
+      def initialize(db, box = nil)
         @db = db
+        @links = LinkKeys.new(db[:prompter_links], box)
+        @invitations = LinkKeys.new(db[:invitations], nil)
+      end
+
+      # Closes links that stand in the open, and keeps of invitations a digest.
+      def seal
+        @links.seal
+        @db[:invitations].exclude(token: nil).select_map(%i[id token]).each do |id, token|
+          @db[:invitations].where(id:).update(token: nil, token_digest: LinkKeys.digest(token))
+        end
       end
 
       def of_show(show_id) = @db[:members].where(show_id:).order(:since_ms).map { |row| Member.new(**row) }
@@ -44,19 +56,20 @@ module Bavard
       # @return [Invitation]
       def invite(show_id, role:, name:, at_ms:)
         token = SecureRandom.urlsafe_base64(TOKEN_BYTES)
-        id = @db[:invitations].insert(show_id:, token:, role:, name:, made_at_ms: at_ms)
+        id = @db[:invitations].insert(show_id:, token_digest: LinkKeys.digest(token), role:, name:, made_at_ms: at_ms)
         Invitation.new(id:, show_id:, token:, role:, name:, made_at_ms: at_ms)
       end
 
       # A week long; what is older is thrown away when they are looked at.
       def invitations(show_id, now_ms)
         @db[:invitations].where(show_id:).where { made_at_ms < now_ms - INVITED_FOR_MS }.delete
-        @db[:invitations].where(show_id:).order(:id).map { |row| Invitation.new(**row) }
+        @db[:invitations].where(show_id:).order(:id).map { |row| invitation_of(row) }
       end
 
       # @return [Invitation, nil] nil where it was used or taken back, or is older than a week
       def invitation(token, now_ms)
-        @db[:invitations].where(token:).where { made_at_ms >= now_ms - INVITED_FOR_MS }.first&.then { |row| Invitation.new(**row) }
+        row = @invitations.row(token)
+        invitation_of(row) if row && row[:made_at_ms] >= now_ms - INVITED_FOR_MS
       end
 
       # @return [Integer] how many there were
@@ -77,14 +90,23 @@ module Bavard
 
       # @return [PrompterLink]
       def add_prompter(show_id, name:, acts:, at_ms:, made_by: nil)
-        row = {show_id:, token: SecureRandom.urlsafe_base64(TOKEN_BYTES), name:, acts:, made_at_ms: at_ms, made_by:}
-        PrompterLink.new(id: @db[:prompter_links].insert(row), **row)
+        token = SecureRandom.urlsafe_base64(TOKEN_BYTES)
+        row = {show_id:, name:, acts:, made_at_ms: at_ms, made_by:}
+        PrompterLink.new(id: @db[:prompter_links].insert(row.merge(@links.columns(token))), token:, **row)
       end
 
-      def prompters(show_id) = @db[:prompter_links].where(show_id:).order(:id).map { |row| PrompterLink.new(**row) }
-      def prompter(token) = @db[:prompter_links].first(token:)&.then { |row| PrompterLink.new(**row) }
+      def prompters(show_id) = @db[:prompter_links].where(show_id:).order(:id).map { |row| link_of(row) }
+
+      # @return [PrompterLink, nil]
+      def prompter(token) = @links.row(token)&.then { |row| link_of(row) }
+
       # @return [Integer] how many there were
       def take_prompter_back(show_id, id) = @db[:prompter_links].where(show_id:, id:).delete
+
+      private
+
+      def link_of(row) = PrompterLink.new(token: @links.token(row), **row.slice(:id, :show_id, :name, :acts, :made_at_ms, :made_by))
+      def invitation_of(row) = Invitation.new(**row.slice(:id, :show_id, :role, :name, :made_at_ms))
     end
   end
 end

@@ -4,6 +4,7 @@ require "json"
 require "securerandom"
 require_relative "../core/stage/document"
 require_relative "../error"
+require_relative "link_keys"
 
 module Bavard
   module Store
@@ -42,15 +43,20 @@ module Bavard
       # @return [String] 192 random bits
       def self.new_token = SecureRandom.urlsafe_base64(TOKEN_BYTES)
 
-      def initialize(db)
+      # @param box [SecretBox, nil] with which links are closed
+      def initialize(db, box = nil)
         @db = db
+        @keys = LinkKeys.new(db[:stages], box)
       end
+
+      # Closes links that stand in the open.
+      def seal = @keys.seal
 
       # @param document [Hash] that fits the format
       # @return [Stage] after all others
       def create(show_id, name:, document: Core::Stage::Document.empty, backdrop: "dawn")
         place = (@db[:stages].where(show_id:).max(:place) || -1) + 1
-        id = @db[:stages].insert(show_id:, name:, token: self.class.new_token, backdrop:, place:,
+        id = @db[:stages].insert(show_id:, name:, backdrop:, place:, **@keys.columns(self.class.new_token),
           draft: Sequel.pg_jsonb(self.class.checked(document)))
         find(id)
       end
@@ -62,7 +68,7 @@ module Bavard
 
       # @return [Stage, nil]
       def by_token(token)
-        read(@db[:stages].first(token:, removed_at_ms: nil))
+        read(@keys.row(token, removed_at_ms: nil))
       end
 
       # @return [Array<Stage>] in their order
@@ -115,7 +121,7 @@ module Bavard
 
       # Another token; the old link shows nothing from now on.
       def keep_token(id, token)
-        @db[:stages].where(id:).update(token:)
+        @db[:stages].where(id:).update(@keys.columns(token))
       end
 
       def keep_backdrop(id, backdrop)
@@ -142,9 +148,9 @@ module Bavard
         return unless row
 
         document = row[:on_air] && document_of(row[:id], row[:on_air])
-        Stage.new(**row.slice(:id, :show_id, :name, :token, :backdrop, :cleared_at_line, :place, :air_at_once), live: row[:live].to_hash,
-          draft: complete(row[:draft]), on_air: document, revision: row[:on_air] || 0,
-          last_number: @db[:revisions].where(stage_id: row[:id]).max(:number) || 0)
+        plain = row.slice(:id, :show_id, :name, :backdrop, :cleared_at_line, :place, :air_at_once)
+        Stage.new(**plain, token: @keys.token(row), live: row[:live].to_hash, draft: complete(row[:draft]), on_air: document,
+          revision: row[:on_air] || 0, last_number: @db[:revisions].where(stage_id: row[:id]).max(:number) || 0)
       end
     end
   end

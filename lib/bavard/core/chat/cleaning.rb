@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../code_points"
+
 module Bavard
   module Core
     module Chat
@@ -28,23 +30,20 @@ module Bavard
         end
 
         def without_unprinted(given, ranges)
-          letters = given.ascii_only? ? given : given.encode(Encoding::UTF_32LE)
+          letters = CodePoints.of(given)
           cleaned = String.new(encoding: Encoding::UTF_8)
           position = reached = 0
           moved = ranges.map do |from, length, what|
-            before = printed(part(letters, position, from - position))
+            before = printed(letters.part(position, from - position))
             before = before.lstrip if cleaned.empty?
             position = from + length
-            code = printed(part(letters, from, length))
+            code = printed(letters.part(from, length))
             cleaned << before << code
             reached += before.length + code.length
             [reached - code.length, code.length, what]
           end
-          [cleaned << printed(part(letters, position, letters.length - position)), moved]
+          [cleaned << printed(letters.rest(position)), moved]
         end
-
-        # By code points, without counting them from the beginning each time.
-        def part(letters, from, length) = letters[from, length].encode(Encoding::UTF_8)
 
         def printed(given)
           given = given.tr("\t", " ")
@@ -55,7 +54,7 @@ module Bavard
           given.length > LONGEST ? given[0, LONGEST] : given
         end
 
-        private_class_method :without_unprinted, :part, :printed, :cut
+        private_class_method :without_unprinted, :printed, :cut
       end
     end
   end

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "strscan"
+require_relative "../code_points"
 
 module Bavard
   module Core
@@ -53,17 +54,14 @@ module Bavard
         def around(text, placed)
           found = []
           position = 0
-          letters = text.ascii_only? ? text : text.encode(Encoding::UTF_32LE)
+          letters = CodePoints.of(text)
           placed.each do |from, length, address|
-            cut_plain(part(letters, position, from - position), found)
-            found << [:emote, part(letters, from, length), address].freeze
+            cut_plain(letters.part(position, from - position), found)
+            found << [:emote, letters.part(from, length), address].freeze
             position = from + length
           end
-          cut_plain(part(letters, position, letters.length - position), found)
+          cut_plain(letters.rest(position), found)
         end
-
-        # By code points, without counting them from the beginning each time.
-        def part(letters, from, length) = letters[from, length].encode(Encoding::UTF_8)
 
         # Most lines have no emote of a shelf in them: those stay as they are.
         def dressed(found, emotes, feed_id)
@@ -120,7 +118,7 @@ module Bavard
           cluster.match?(EMOJI_CLUSTER)
         end
 
-        private_class_method :cut_plain, :around, :dressed, :part, :cut_marked, :emoji_or_text, :clustered
+        private_class_method :cut_plain, :around, :dressed, :cut_marked, :emoji_or_text, :clustered
       end
     end
   end

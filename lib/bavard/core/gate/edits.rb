@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../code_points"
+
 module Bavard
   module Core
     module Gate
@@ -33,14 +35,14 @@ module Bavard
         # @return [Shown]
         def apply(text, edits, placed = [])
           edits = apart(edits)
-          letters = text.ascii_only? ? text : text.encode(Encoding::UTF_32LE)
+          letters = CodePoints.of(text)
           written = +""
           position = 0
           edits.each do |edit|
-            written << letters[position...edit.from].encode(Encoding::UTF_8) << edit.instead
+            written << letters.part(position, edit.from - position) << edit.instead
             position = edit.to
           end
-          written << letters[position..].encode(Encoding::UTF_8)
+          written << letters.rest(position)
           Shown.new(written.strip, moved(placed, edits, written))
         end
 

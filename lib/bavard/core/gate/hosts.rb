@@ -2,6 +2,8 @@
 
 require "addressable/idna"
 require "public_suffix"
+require_relative "../code_points"
+require_relative "covered"
 require_relative "places"
 require_relative "words/fold"
 
@@ -77,19 +79,19 @@ module Bavard
         def known_ending?(label) = RESERVED.include?(label) || !PublicSuffix::List.default.find(label, default: nil).nil?
 
         def openly(text)
-          found = open_places(text).filter_map do |from, to, host|
+          found = open_places(text).filter_map do |from, to, host, written|
             plain_end = host.split(/[.。．｡]/).last
-            next unless ending?(plain_end) && believable?(text, from, to, host, plain_end)
+            next unless ending?(plain_end) && believable?(written, host, plain_end)
 
             ascii = ascii(host.tr("。．｡", "...").downcase)
-            Host.new(text[from...to], ascii, shown(ascii), false, from, to)
+            Host.new(written, ascii, shown(ascii), false, from, to)
           end
-          found + places(text, NUMBERS).map { |from, to, host| Host.new(text[from...to], host, host, false, from, to) }
+          found + Places.of(text, NUMBERS).map { |place| Host.new(place.match, place.part, place.part, false, place.from, place.to) }
         end
 
         # "the end.In" is two sentences; "reedmere.in" may be one word.
-        def believable?(text, from, to, host, ending)
-          return true if text[from...to].match?(%r{://|[/:?#]}) || text[from...to].start_with?("www.")
+        def believable?(written, host, ending)
+          return true if written.match?(%r{://|[/:?#]}) || written.start_with?("www.")
           return false if ending.match?(/\A[A-Z]/) && !ending.match?(/\A[A-Z]+\z/)
 
           !WORDS[ending.downcase] || host.count(".") > 1
@@ -97,27 +99,34 @@ module Bavard
 
         # What the readings of the text name without naming it openly.
         def hidden(text, folded, open)
-          found = [HIDDEN, SPACED, SCHEME].flat_map do |pattern|
-            places(folded, pattern).map { |from, to, host| [pattern, from, to, host || folded[from...to]] }
-          end
-          # What is open already in plain letters hides nothing.
-          found += open_places(folded).map { |place| [OPEN, *place] } unless text.ascii_only?
+          found = maybe_hidden(folded, text.ascii_only?)
           return [] if found.empty?
 
           readings, map = Words::Fold.mapped(text)
           return [] unless readings == folded
 
-          found.filter_map { |pattern, from, to, host| hidden_one(pattern, text, map[from], map[to - 1] + 1, host) }
-            .reject { |one| open.any? { |known| known.from < one.to && one.from < known.to } }.uniq(&:from)
+          letters = CodePoints.of(text)
+          covered = Covered.new(open)
+          found.filter_map { |pattern, from, to, host| hidden_one(pattern, letters, map[from], map[to - 1] + 1, host) }
+            .reject { |one| covered.any?(one.from, one.to) }.uniq(&:from)
         end
 
-        def hidden_one(pattern, text, from, to, host)
-          written = text[from...to]
+        # @return [Array<Array(Regexp, Integer, Integer, String)>] pattern, where it begins and ends, and what names the host
+        def maybe_hidden(folded, plain)
+          found = [HIDDEN, SPACED, SCHEME].flat_map do |pattern|
+            Places.of(folded, pattern).map { |place| [pattern, place.from, place.to, place.part || place.match] }
+          end
+          # What is open already in plain letters hides nothing.
+          plain ? found : found + open_places(folded).map { |from, to, host, _| [OPEN, from, to, host] }
+        end
+
+        def hidden_one(pattern, letters, from, to, host)
+          written = letters.part(from, to - from)
           return Host.new(written, host, host, true, from, to) if pattern.equal?(SCHEME)
 
           ending = host[/(?<![a-z])[a-z]+\z/]
           return unless ending && ending?(ending)
-          return if pattern.equal?(OPEN) && !believable?(text, from, to, host, ending)
+          return if pattern.equal?(OPEN) && !believable?(written, host, ending)
           return if pattern.equal?(HIDDEN) && !CERTAIN[ending] && !host.match?(/[(\[{<]/)
 
           Host.new(written, host.gsub(/\s+/, ""), host, true, from, to)
@@ -138,17 +147,16 @@ module Bavard
         end
 
         # A host has a dot in it: only words that have one are looked at closely.
+        #
+        # @return [Array<Array(Integer, Integer, String, String)>] where each begins and ends, the host in it, and all that stands there
         def open_places(text)
           Places.of(text, DOTTED).flat_map do |place|
             word = place.match
-            places(word, word.include?("://") ? OPEN : BARE).map { |first, last, host| [place.from + first, place.from + last, host] }
+            Places.of(word, word.include?("://") ? OPEN : BARE).map { |one| [place.from + one.from, place.from + one.to, one.part, one.match] }
           end
         end
 
-        # @return [Array<Array(Integer, Integer, String)>] where each begins and ends, and the host in it
-        def places(text, pattern) = Places.of(text, pattern).map { |place| [place.from, place.to, place.part] }
-
-        private_class_method :known_ending?, :openly, :believable?, :hidden, :hidden_one, :ascii, :shown, :open_places, :places
+        private_class_method :known_ending?, :openly, :believable?, :hidden, :maybe_hidden, :hidden_one, :ascii, :shown, :open_places
       end
     end
   end
