@@ -58,8 +58,8 @@ module Bavard
         path = File.join(folder, "copy.zip")
         File.binwrite(path, bytes)
         largest = JSON.generate(LARGEST_FILE_BYTES.merge("json" => LARGEST_JSON_BYTES))
-        command = Aside.command("ruby", UNPACK, path, folder, largest)
-        said = IO.popen({"DATABASE_URL" => nil}, [*command, {err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES}], &:read)
+        command = Aside.sealed("ruby", UNPACK, path, folder, largest)
+        said = IO.popen({"DATABASE_URL" => nil}, [*command, {err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS}], &:read)
         told = $CHILD_STATUS.success? ? JSON.parse(said) : {"error" => "Reading this ZIP took more time or memory than it may take."}
         raise Error.new(told["error"], field: "file") if told["error"]
 

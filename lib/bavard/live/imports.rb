@@ -88,8 +88,8 @@ module Bavard
         return finish(import, target) if import.state == :stopped
 
         reader, writer = IO.pipe
-        import.pid = spawn({"DATABASE_URL" => nil}, *Aside.command("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: File::NULL,
-          pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES)
+        import.pid = spawn({"DATABASE_URL" => nil}, *Aside.sealed("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: File::NULL,
+          pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         writer.close
         reader.each_line { |line| hear(import, JSON.parse(line)) }
         Process.wait(import.pid)

@@ -24,9 +24,9 @@ module Bavard
       # @param entries [String] of the stream
       # @return [Hash, nil] of that stream, with "seconds"; nil where it has none
       def probe(path, demuxer, stream, entries)
-        said, status = Open3.capture2("ffprobe", "-v", "error", *input(demuxer), path, "-select_streams", stream,
+        said, status = Open3.capture2(*Aside.sealed("ffprobe"), "-v", "error", *input(demuxer), path, "-select_streams", stream,
           "-show_entries", "stream=#{entries}:format=duration", "-of", "json", err: File::NULL, stdin_data: "",
-          rlimit_cpu: PROBE_CPU_S, rlimit_as: MEMORY_BYTES)
+          rlimit_cpu: PROBE_CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         read = status.success? ? JSON.parse(said) : {}
         read["streams"]&.first&.merge("seconds" => read.dig("format", "duration").to_f)
       end
@@ -37,7 +37,7 @@ module Bavard
         FileUtils.mkdir_p(File.dirname(target))
         part = "#{target}.#{Process.pid}.part"
         pid = spawn(*command(path, demuxer, *options), part, in: File::NULL, out: File::NULL, err: File::NULL, rlimit_cpu: CPU_S,
-          rlimit_as: MEMORY_BYTES)
+          rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         Process.wait(pid)
         return false unless $CHILD_STATUS.success? && File.size?(part)
 
@@ -50,12 +50,12 @@ module Bavard
       # @return [Array(String, String), nil] what it writes to its output, and what it says; nil where it fails
       def read(path, demuxer, *options)
         out, said, status = Open3.capture3(*command(path, demuxer, *options), "-", stdin_data: "", binmode: true, rlimit_cpu: CPU_S,
-          rlimit_as: MEMORY_BYTES)
+          rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         [out, said] if status.success?
       end
 
       def command(path, demuxer, *options)
-        Aside.command("ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *input(demuxer), "-i", path, *options)
+        Aside.sealed("ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *input(demuxer), "-i", path, *options)
       end
 
       def input(demuxer) = ["-f", demuxer, "-protocol_whitelist", "file"]

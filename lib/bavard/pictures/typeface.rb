@@ -4,6 +4,7 @@ require "digest"
 require "English"
 require "fileutils"
 require "tmpdir"
+require_relative "../aside"
 require_relative "../error"
 
 module Bavard
@@ -15,6 +16,8 @@ module Bavard
 
       LARGEST_BYTES = 12 * 1024 * 1024
       CPU_S = 30
+      # What env(1) and its like answer for a program that is not there.
+      NOT_FOUND = 127
       MEMORY_BYTES = 1024**3
       # What such files begin with.
       PLAIN = ["\x00\x01\x00\x00".b, "OTTO".b, "true".b].freeze
@@ -53,11 +56,11 @@ module Bavard
       end
 
       def run(program, path)
-        pid = spawn(program, path, in: File::NULL, out: File::NULL, err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES)
+        pid = spawn(*Aside.sealed(program, path), in: File::NULL, out: File::NULL, err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES,
+          **Aside::LIMITS)
         Process.wait(pid)
+        raise Error, "fonts need Debian’s package woff2, which is not installed" if $CHILD_STATUS.exitstatus == NOT_FOUND
         raise Error, "it cannot be read as a font" unless $CHILD_STATUS.success?
-      rescue Errno::ENOENT
-        raise Error, "fonts need Debian’s package woff2, which is not installed"
       end
     end
   end

@@ -20,7 +20,7 @@ module Bavard
         return unless ROOM.push(true, true)
 
         begin
-          out, status = Open3.capture2("timeout", LONGEST_S.to_s, *Aside.command("espeak-ng", "--stdout", "--stdin"), stdin_data: words,
+          out, status = Open3.capture2("timeout", LONGEST_S.to_s, *Aside.sealed("espeak-ng", "--stdout", "--stdin"), stdin_data: words,
             binmode: true)
           out if status.success? && out.start_with?("RIFF")
         ensure
