@@ -5,6 +5,7 @@
 require "fileutils"
 require "json"
 require_relative "alerts"
+require_relative "attacked"
 require_relative "cues"
 require_relative "emotes"
 require_relative "flurry"
@@ -19,7 +20,7 @@ require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -35,6 +36,7 @@ found[:cues] = Bench::Cues.new.run if wanted.include?("cues")
 found[:alerts] = Bench::Alerts.new.run if wanted.include?("alerts")
 found[:flurry] = Bench::Flurry.new.run if wanted.include?("flurry")
 found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
+found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -101,6 +103,14 @@ if (screens = found[:many_screens])
   steal = screens[:windows].map { |window| window[:steal_percent] }.join(" ")
   rows << ["#{screens[:screens]} screens, 99 in 100", "#{screens[:p99_ms]} ms", "#{screens[:floor][:p99_ms]} ms", "500 ms or less", "#{steal} %"]
   rows << ["delivered", "#{screens[:delivered]} of #{screens[:wanted]}", screens[:floor][:delivered].to_s, "all", ""]
+end
+
+if (attacked = found[:attacked])
+  floor = attacked[:ways].fetch(:none)
+  attacked[:ways].except(:none).each do |way, times|
+    rows << ["pages and new screens beside #{attacked[:many]} connections: #{way}, 99 in 100", "#{times[:p99_ms]} ms, #{times[:never]} never",
+      "#{floor[:p99_ms]} ms without", "1000 ms or less", "#{times[:steal_percent]} %"]
+  end
 end
 
 if (restart = found[:restart])
