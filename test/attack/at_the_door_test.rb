@@ -50,6 +50,13 @@ class AtTheDoorTest < TeamTest
     last_response.status
   end
 
+  def test_who_has_an_account_here_by_making_one_for_each_of_a_list
+    answers = Array.new(Bavard::Web::Limits::NEW_ACCOUNTS + 1) { post("/account/create-account", {}).status }
+    assert_equal [429, "3600"], [answers.last, last_response.headers["retry-after"]]
+    refute_equal 429, answers.first
+    assert_includes last_response.body, "an hour"
+  end
+
   def test_an_account_where_none_is_made
     @site.accounts = "closed"
     stranger do

@@ -10,10 +10,14 @@ module Bavard
       MINUTE_S = 60
       # Tries to sign in, new accounts and the like.
       ACCOUNT_POSTS = 60
+      # New accounts from one address in an hour: that one is there already is told, and nobody is to go through a list.
+      NEW_ACCOUNTS = 40
+      HOUR_S = 3600
       # Edits come thick while somebody drags.
       POSTS = 3000
       FREE = %r{\A/(?:air|assets|pictures|healthz|metrics)(?:/|\z)}
       SAY = "That was too much at once. Wait a minute and try again.\n"
+      SAY_LATER = "That was too much at once. Come back in an hour.\n"
 
       # Counts in this process's memory; with one process nothing more is needed.
       class Counts
@@ -54,8 +58,14 @@ module Bavard
           attack.throttle("account", limit: ACCOUNT_POSTS, period: MINUTE_S) do |request|
             request.ip if request.post? && request.path.start_with?("/account/")
           end
+          attack.throttle("new accounts", limit: NEW_ACCOUNTS, period: HOUR_S) do |request|
+            request.ip if request.post? && request.path == "/account/create-account"
+          end
           attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| request.ip if request.post? && !request.path.match?(FREE) }
-          attack.throttled_responder = ->(_request) { [429, {"content-type" => "text/plain", "retry-after" => MINUTE_S.to_s}, [SAY]] }
+          attack.throttled_responder = lambda do |request|
+            wait_s = request.env["rack.attack.match_data"][:period]
+            [429, {"content-type" => "text/plain", "retry-after" => wait_s.to_s}, [wait_s > MINUTE_S ? SAY_LATER : SAY]]
+          end
         end
       end
     end
