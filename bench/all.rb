@@ -10,6 +10,7 @@ require_relative "cues"
 require_relative "emotes"
 require_relative "flurry"
 require_relative "gate"
+require_relative "hostile"
 require_relative "keyboard_to_screen"
 require_relative "many_screens"
 require_relative "pack"
@@ -20,7 +21,7 @@ require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked hostile] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -37,6 +38,7 @@ found[:alerts] = Bench::Alerts.new.run if wanted.include?("alerts")
 found[:flurry] = Bench::Flurry.new.run if wanted.include?("flurry")
 found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
 found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
+found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -111,6 +113,11 @@ if (attacked = found[:attacked])
     rows << ["pages and new screens beside #{attacked[:many]} connections: #{way}, 99 in 100", "#{times[:p99_ms]} ms, #{times[:never]} never",
       "#{floor[:p99_ms]} ms without", "1000 ms or less", "#{times[:steal_percent]} %"]
   end
+end
+
+if (hostile = found[:hostile])
+  rows << ["#{hostile[:lines]} hostile lines over four ways in: forged, exceptions", "#{hostile[:forged]}, #{hostile[:exceptions]}", "-", "0, 0",
+    hostile[:first_exception].to_s]
 end
 
 if (restart = found[:restart])
