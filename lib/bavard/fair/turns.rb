@@ -29,12 +29,11 @@ module Bavard
       # @return what the block gives
       # @raise [Bavard::Error] where too much waits already, in words that go on after "it"
       def take(owner, patient: false)
-        wait(owner, patient)
-        begin
-          yield
-        ensure
-          @lock.synchronize { done(owner) }
-        end
+        at_work = false
+        wait(owner, patient) { at_work = true }
+        yield
+      ensure
+        @lock.synchronize { done(owner) } if at_work
       end
 
       # @return [Integer] how many threads wait
@@ -42,6 +41,7 @@ module Bavard
 
       private
 
+      # The block is called once it is that owner's turn: whoever is ended then gives it back.
       def wait(owner, patient)
         ticket = Object.new
         @lock.synchronize do
@@ -49,6 +49,7 @@ module Bavard
           (@waiting[owner] ||= []) << ticket
           @changed.wait(@lock) until next_ticket.equal?(ticket)
           @working[owner] = true
+          yield
         ensure
           leave(owner, ticket)
         end
