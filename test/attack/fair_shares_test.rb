@@ -93,8 +93,6 @@ class FairSharesTest < HouseTest
     import = @imports.begin(theirs.id, ["files", "wren.png", path], folder:, target:)
     wait_for("the other's to be done") { import.state == :done }
     assert_equal %i[running], running.map(&:state).uniq
-  ensure
-    @imports.stop_all
   end
 
   def test_exports_that_nobody_reads_to_the_end
