@@ -5,7 +5,8 @@ require_relative "../support/minimal_irc"
 require_relative "../support/web_test"
 
 class PagesTest < WebTest
-  ASSETS = File.expand_path("../../assets", __dir__)
+  Assets = Bavard::Web::Assets
+  ASSETS = Assets::FOLDER
 
   def test_every_page_has_a_strict_policy
     sign_up
@@ -183,10 +184,37 @@ class PagesTest < WebTest
   def test_assets_come_from_here_and_cannot_be_left
     get "/assets/css/lines.css"
     assert_equal 200, last_response.status
-    %w[/assets/../Gemfile /assets/%2e%2e/Gemfile /assets/..%2fGemfile].each do |path|
+    %w[/assets/../Gemfile /assets/%2e%2e/Gemfile /assets/..%2fGemfile].flat_map { |path| [path, path.sub("assets", "assets/#{Assets::VERSION}")] }.each do |path|
       get path
       refute_equal 200, last_response.status, path
     end
+  end
+
+  def test_what_a_page_asks_for_by_version_is_never_asked_for_again
+    sheet = Assets.at("css/lines.css")
+    get "/account/login"
+    assert_includes last_response.body, Assets.at("css/house.css")
+    get sheet
+    assert_equal [200, Assets::FOR_GOOD], [last_response.status, last_response["cache-control"]]
+    ["/assets/css/lines.css", sheet.sub(Assets::VERSION, "0123456789ab")].each do |path|
+      get path
+      assert_equal [200, Assets::EACH_TIME], [last_response.status, last_response["cache-control"]], path
+      get path, {}, "HTTP_IF_MODIFIED_SINCE" => last_response["last-modified"]
+      assert_equal 304, last_response.status
+    end
+  end
+
+  def test_texts_are_sent_compressed_to_whoever_takes_that
+    sheet = File.binread("#{ASSETS}/css/lines.css")
+    get Assets.at("css/lines.css"), {}, "HTTP_ACCEPT_ENCODING" => "br, gzip"
+    assert_equal ["gzip", last_response.body.bytesize.to_s], last_response.headers.values_at("content-encoding", "content-length")
+    assert_equal sheet, Zlib.gunzip(last_response.body)
+    ["", "gzip;q=0", "identity"].each do |takes|
+      get Assets.at("css/lines.css"), {}, "HTTP_ACCEPT_ENCODING" => takes
+      assert_equal [nil, sheet], [last_response["content-encoding"], last_response.body.b], takes
+    end
+    get Assets.at("vendor/fonts/fraunces-latin-wght-normal.woff2"), {}, "HTTP_ACCEPT_ENCODING" => "gzip"
+    assert_nil last_response["content-encoding"]
   end
 
   # JS and CSS of the air page, gzipped one by one as they go over the wire, without fonts.

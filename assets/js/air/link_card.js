@@ -1,5 +1,5 @@
 // One stage's link, covered until somebody asks for it, and the screens that show it.
-import { icon, make } from "../house/elements.js";
+import { icon, iconAt, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send } from "../house/send.js";
 import { count, lasting } from "../house/words.js";
@@ -50,7 +50,7 @@ export class LinkCard {
     const shown = button.getAttribute("aria-pressed") === "true";
     button.setAttribute("aria-pressed", !shown);
     button.setAttribute("aria-label", shown ? "Show the link" : "Cover the link");
-    button.querySelector("use").setAttribute("href", `/assets/vendor/lucide/icons.svg#${shown ? "eye" : "eye-off"}`);
+    button.querySelector("use").setAttribute("href", iconAt(shown ? "eye" : "eye-off"));
     this.input.value = shown ? this.input.dataset.covered : this.link();
     this.behindInput.value = shown ? this.behindInput.dataset.covered : this.link("/behind");
   }

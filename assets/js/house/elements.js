@@ -14,9 +14,12 @@ export function svg(name, attributes = {}) {
   return element;
 }
 
+// Where an icon of the sprite lies, beside the scripts.
+export const iconAt = (name) => new URL(`../../vendor/lucide/icons.svg#${name}`, import.meta.url).href;
+
 export function icon(name) {
   const drawn = svg("svg", { class: "icon-drawn", viewBox: "0 0 24 24", "aria-hidden": "true" });
-  drawn.append(svg("use", { href: `/assets/vendor/lucide/icons.svg#${name}` }));
+  drawn.append(svg("use", { href: iconAt(name) }));
   return drawn;
 }
 

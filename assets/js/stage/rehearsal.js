@@ -1,5 +1,5 @@
 // Made-up traffic in this stage's draft: played, held, stepped, at any pace, from any moment.
-import { make } from "../house/elements.js";
+import { iconAt, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendFiles } from "../house/send.js";
 import { count, lasting } from "../house/words.js";
@@ -93,10 +93,10 @@ export function rehearsal(here) {
     state.running = running;
     const button = element("#rehearse");
     button.querySelector("span").textContent = running ? "Stop" : "Rehearse";
-    button.querySelector("use").setAttribute("href", `/assets/vendor/lucide/icons.svg#${running ? "square" : "play"}`);
+    button.querySelector("use").setAttribute("href", iconAt(running ? "square" : "play"));
     element("#hold").disabled = element("#step").disabled = !running;
     element("#hold").setAttribute("aria-label", running?.held ? "Go on" : "Hold");
-    element("#hold use").setAttribute("href", `/assets/vendor/lucide/icons.svg#${running?.held ? "play" : "pause"}`);
+    element("#hold use").setAttribute("href", iconAt(running?.held ? "play" : "pause"));
     drawBars(running?.key ?? chosen());
     const at = bars.querySelector(".at");
     if (at) at.hidden = !running;

@@ -3,6 +3,7 @@
 require "rack"
 require "roda/session_middleware"
 require_relative "air_app"
+require_relative "assets"
 require_relative "cast_app"
 require_relative "cues_app"
 require_relative "dress_app"
@@ -37,7 +38,6 @@ module Bavard
   module Web
     # The whole of the web side as one Rack application.
     module App
-      ASSETS = File.expand_path("../../../assets", __dir__)
       TO_FEEDS = ->(_env) { [302, {"location" => "/feeds"}, []] }
       NOTHING_HERE = ->(_env) { [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]] }
 
@@ -73,7 +73,7 @@ module Bavard
           use Operations
           use Limits.middleware
           FILES.each { |path, files| map(path) { run files } }
-          map("/assets") { run App.assets }
+          map("/assets") { run Rack::ConditionalGet.new(Assets.new) }
           map("/now") { run NowApp }
           map("/air") do
             use LiveSockets
@@ -110,15 +110,6 @@ module Bavard
 
           STATIONS.each { |path, app| map(path) { run app } }
           run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
-        end
-      end
-
-      # Asked for again each time, and answered with 304 unless they changed.
-      def assets
-        Rack::Builder.app do
-          use Rack::Deflater, include: %w[text/css text/javascript application/javascript image/svg+xml]
-          use Rack::ConditionalGet
-          run Rack::Files.new(ASSETS, {"cache-control" => "no-cache"})
         end
       end
     end

@@ -1,10 +1,12 @@
 # frozen_string_literal: true
 
+require_relative "assets"
+
 module Bavard
   module Web
     # Lucide's icons, drawn from the sprite that ships with us.
     module Icon
-      SPRITE = "/assets/vendor/lucide/icons.svg"
+      SPRITE = Assets.at("vendor/lucide/icons.svg").freeze
 
       module_function
 
