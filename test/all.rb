@@ -36,7 +36,10 @@ if files.one? || minitest.any? || options.any?
   files.each { |file| require file }
 else
   TestDatabase.serve
-  fine = Suite::Runner.new(files, seed:, jobs:).run
-  TestDatabase.stop
+  begin
+    fine = Suite::Runner.new(files, seed:, jobs:).run
+  ensure
+    TestDatabase.stop
+  end
   exit fine
 end

@@ -24,8 +24,38 @@ module Elsewhen
   end
 end
 
+# A browser as somebody uses it: from test to test pages, cookies and whatever pages keep go; scripts that came once need not come again.
+class LastingDriver < Capybara::Cuprite::Driver
+  def reset!
+    context = browser.contexts.default_context
+    old = context.targets.values.select(&:page?)
+    origins = old.filter_map { |target| target.page.current_url[%r{\Ahttps?://[^/]+}] }.uniq
+    fresh = context.create_target
+    old.each { |target| close(context, target) }
+    context.instance_variable_set(:@default_target, fresh)
+    browser.instance_variable_set(:@page, nil)
+    leave_nothing(origins)
+  ensure
+    @started = false
+  end
+
+  private
+
+  def close(context, target)
+    target.page.close
+    context.delete_target(target.id)
+  end
+
+  def leave_nothing(origins)
+    browser.page.command("Network.clearBrowserCookies")
+    origins.each do |origin|
+      browser.page.command("Storage.clearDataForOrigin", origin:, storageTypes: "local_storage,indexeddb,cache_storage,service_workers")
+    end
+  end
+end
+
 Capybara.register_driver(:bavard) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
+  LastingDriver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
     env: Elsewhen.env, process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts], browser_options: {
       "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
       "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,

@@ -72,24 +72,29 @@ class StageStationTest < PreparedTest
   def test_a_page_whose_script_or_draft_did_not_come_asks_again
     prepare
     sign_in
-    lost = cut_off_once("/assets/js/stage/drawing.js", "/draft")
-    visit "/stage"
-    assert_selector ".hand"
-    within_frame(find("iframe")) { assert_selector "#stage .piece", visible: :all }
-    assert_equal ["/assets/js/stage/drawing.js", "/draft"], lost.sort
+    lost = cut_off_once
+    %w[/js/stage/drawing.js /draft].each do |ending|
+      lost.clear
+      @cut = ending
+      visit "/stage"
+      assert_selector ".hand"
+      within_frame(find("iframe")) { assert_selector "#stage .piece", visible: :all }
+      assert_equal [ending], lost
+    end
   end
 
-  # @return [Array<String>] endings of addresses whose first request got no answer, as far as they were asked for
-  def cut_off_once(*endings)
+  # The first request for an address that ends with @cut is cut off.
+  # @return [Array<String>] which that was
+  def cut_off_once
     lost = []
     browser = page.driver.browser
+    browser.network.clear(:cache)
     browser.network.intercept
     browser.on(:request) do |request|
-      ending = endings.find { |one| request.url.end_with?(one) && !lost.include?(one) }
-      next request.continue unless ending
+      next request.continue unless request.url.end_with?(@cut) && lost.empty?
 
-      lost << ending
-      request.abort
+      lost << @cut
+      browser.page.command("Fetch.failRequest", async: true, requestId: request.request_id, errorReason: "ConnectionReset")
     end
     lost
   end

@@ -23,12 +23,13 @@
     },
     true,
   );
-  addEventListener(
+  // A window never hears of what loads inside of its page; the document does.
+  document.addEventListener(
     "load",
     ({ target }) => {
-      // What the browser shows in the place of a page that did not come is not ours to look into.
-      if (target?.tagName === "IFRAME" && target.src.startsWith(location.origin) && !target.contentDocument)
-        setTimeout(() => target.setAttribute("src", target.src), wait());
+      if (target?.tagName !== "IFRAME" || !target.src.startsWith(location.origin)) return;
+      // What the browser shows in the place of a page that did not come is not ours, and mostly not ours to look into.
+      if (!target.contentDocument?.URL.startsWith(location.origin)) setTimeout(() => target.setAttribute("src", target.src), wait());
     },
     true,
   );

@@ -28,8 +28,9 @@ export class Refused extends Error {
 }
 
 async function answerOf(response) {
-  const answer = await response.json().catch(() => ({ error: "Bavard answered something that cannot be read." }));
-  if (response.ok) return answer;
+  const unreadable = { error: "Bavard answered something that cannot be read." };
+  const answer = await response.json().catch(() => unreadable);
+  if (response.ok && answer !== unreadable) return answer;
   throw new Refused(answer);
 }
 
@@ -42,8 +43,9 @@ async function ask(path, options = {}, answer = answerOf) {
   } catch {
     throw new Refused({ error: "Bavard cannot be reached just now. Nothing was changed; try again in a moment." });
   }
-  if (response.redirected) location.assign("/account/login");
-  return answer(response);
+  if (!response.redirected) return answer(response);
+  location.assign("/account/login");
+  throw new Refused({ error: "You were signed out meanwhile. Nothing was changed." });
 }
 
 // Throws Refused, for a form that shows the reason beside the field.

@@ -42,6 +42,9 @@ module Suite
       look until @running.empty?
       keep_times
       @report.finish
+    ensure
+      # Whoever ends this ends what it began.
+      @running.each { |one| Process.kill("TERM", one.pid) }
     end
 
     private
