@@ -7,6 +7,7 @@ require_relative "../store/shows"
 require_relative "sign_in/beginning"
 require_relative "sign_in/letters"
 require_relative "sign_in/patience"
+require_relative "sign_in/recovery"
 require_relative "sign_in/sessions"
 require_relative "stay"
 
@@ -141,6 +142,7 @@ module Bavard
       # @param site [Site]
       # @return [Class] the middleware for this site
       def self.for(site)
+        Recovery.new(site.session_secret).seal(site.db[:account_recovery_codes])
         Class.new(self) do
           plugin :middleware
           plugin :flash
@@ -151,7 +153,7 @@ module Bavard
           end
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
-            [STORAGE, SILENCE, STRENGTH, COMING_AND_GOING, WAYS, WORDS].each { |part| instance_exec(site, &part) }
+            [STORAGE, SILENCE, STRENGTH, CLOSED_CODES, COMING_AND_GOING, WAYS, WORDS].each { |part| instance_exec(site, &part) }
           end
           route { |request| answer(request) }
         end

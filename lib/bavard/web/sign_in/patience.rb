@@ -129,8 +129,8 @@ module Bavard
             @account = _account_from_login(login)
             return false unless @account
 
-            recovery = db[recovery_codes_table].where(recovery_codes_id_column => account_id).select_map(recovery_codes_column)
-            (otp_exists? && otp_valid_code?(code)) || recovery.any? { |one| Rack::Utils.secure_compare(one, code) }
+            kept = db[recovery_codes_table].where(recovery_codes_id_column => account_id).select_map(recovery_codes_column)
+            (otp_exists? && otp_valid_code?(code)) || recovery.find(kept, code)
           ensure
             @account = nil
           end
