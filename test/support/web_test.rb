@@ -56,6 +56,17 @@ class WebTest < HouseTest
     JSON.parse(last_response.body)
   end
 
+  # Tries are counted from one full minute, or hour, to the next: in the midst of that there may be twice as many.
+  #
+  # @param most [Integer] in one of them
+  # @yield [number]
+  # @return [Integer] how many were answered with 429 at last
+  def tries_until_told_to_wait(most)
+    count = (1..((most * 2) + 1)).find { |number| yield(number).status == 429 }
+    refute_nil count, "nobody is told to wait"
+    count
+  end
+
   def send_json(path, value)
     header "X-CSRF-Token", (@csrf ||= token_on("/feeds"))
     post path, value.is_a?(String) ? value : JSON.generate(value), "CONTENT_TYPE" => "application/json"

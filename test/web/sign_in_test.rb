@@ -34,8 +34,8 @@ class SignInTest < WebTest
   def test_too_many_tries_a_minute_are_asked_to_wait_and_air_links_are_not
     sign_up
     make_stage
-    61.times { post "/account/login", {} }
-    assert_equal [429, "60"], [last_response.status, last_response.headers["retry-after"]]
+    assert_operator tries_until_told_to_wait(60) { post("/account/login", {}) }, :>, 1
+    assert_equal "60", last_response.headers["retry-after"]
     100.times { get "/air/#{@stage.token}" }
     assert_equal 200, last_response.status
   end
@@ -114,10 +114,10 @@ class SignInTest < WebTest
     assert_equal 16, kept.size
     assert_empty kept & codes
     # What stood there in the open before is closed by the next start, and serves as well.
-    db[:account_recovery_codes].where(code: kept.first).update(code: "of-former-times" + ("x" * 28))
+    db[:account_recovery_codes].where(code: kept.first).update(code: "of-former-times#{"x" * 28}")
     Bavard::Web::SignIn.for(@site)
     refute_includes db[:account_recovery_codes].select_map(:code).map(&:length), 43
-    [codes[9], "of-former-times" + ("x" * 28)].each do |code|
+    [codes[9], "of-former-times#{"x" * 28}"].each do |code|
       assert_equal [302, 401], [recovered_by(code), recovered_by(code)]
     end
     # As it stands in the database it opens nothing.
