@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
+require "etc"
 require "fileutils"
 require "minitest/autorun"
 require "minitest/mock"
 require "open3"
+require_relative "../../lib/bavard/start/least_rights"
 require_relative "../support/demo_files"
 require_relative "../support/processes"
 
@@ -68,6 +70,26 @@ class StartTest < Minitest::Test
   def until_ready(one)
     wait_for("bin/start to be ready:\n#{one.said}", limit_s: 120) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
     one
+  end
+
+  # @return [Array<Integer>] whose the processes are that it began: the application and the made-up platforms
+  def owners(one) = `ps -o uid=,args= --ppid #{one.pid}`.lines.grep(/serve\.rb|standins/).map(&:to_i)
+
+  def test_what_it_begins_has_as_few_rights_as_there_can_be
+    one = until_ready(started(standins: true))
+    rights = Bavard::Start::LeastRights.new(Bavard::Start::DataFolder.new(one.folder), TestDatabase::PROJECT).prepare
+    mine = rights.command.empty? ? Process.uid : Etc.getpwnam(Bavard::Start::LeastRights::USER).uid
+    assert_equal [mine] * 5, owners(one)
+    assert_equal rights.instead.to_s, one.said[/runs as root: (.*)\./, 1].to_s
+    keeps_to_what_is_its_own(one, rights) unless rights.command.empty?
+  end
+
+  def keeps_to_what_is_its_own(one, rights)
+    %w[database.password application.password postgres/PG_VERSION].each do |name|
+      refute system(*rights.command("cat", "#{one.folder}/#{name}"), out: File::NULL, err: File::NULL), name
+    end
+    assert system(*rights.command("cat", "#{one.folder}/session.key"), out: File::NULL)
+    refute system(*rights.command("rm", "-f", "#{one.folder}/database.password"), err: File::NULL)
   end
 
   def test_it_prints_where_everything_is_stops_on_ctrl_c_and_finds_its_data_again

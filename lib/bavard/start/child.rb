@@ -11,10 +11,11 @@ module Bavard
 
       # @param command [Array<String>]
       # @param log [String] file that takes what it prints
-      def initialize(name, command, env:, log:)
+      # @param rights [LeastRights, nil] with which it runs: nil for ours
+      def initialize(name, command, env:, log:, rights: nil)
         @name = name
-        @command = command
-        @env = env
+        @command = rights ? rights.command(*command) : command
+        @env = rights ? rights.env.merge(env) : env
         @log = log
       end
 

@@ -10,6 +10,7 @@ require "pg"
 require_relative "../store/database"
 require_relative "child"
 require_relative "data_folder"
+require_relative "least_rights"
 require_relative "ports"
 require_relative "postgres"
 require_relative "standins"
@@ -81,16 +82,17 @@ module Bavard
       end
 
       def start_children
-        FileUtils.mkdir_p(@data.path("log"))
+        @rights = LeastRights.new(@data, PROJECT).prepare
+        warn "Bavard runs as root: #{@rights.instead}." if @rights.instead
         @children = []
-        @children.concat(@platforms.children.each(&:start)) if @standins
+        @children.concat(@platforms.children(@rights).each(&:start)) if @standins
         @app = app.start
         @started_at = now
         await_answer
       end
 
       def app
-        Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: @data.path("log", "bavard.log"),
+        Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: @data.path("log", "bavard.log"), rights: @rights,
           env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN,
                 "BAVARD_PLATFORMS" => @platforms ? @platforms.file : @env["BAVARD_PLATFORMS"].to_s})
       end

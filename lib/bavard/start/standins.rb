@@ -39,8 +39,10 @@ module Bavard
         self
       end
 
+      # @param rights [LeastRights] with which they run
       # @return [Array<Child>] not started yet
-      def children
+      def children(rights)
+        @rights = rights
         [child("Oxbow", {"OXBOW_IRC_PORT" => ports["irc"], "OXBOW_WEB_PORT" => ports["web"]}),
           child("Lantern", {"LANTERN_WEB_PORT" => ports["lantern"]}), child("Skein", {"SKEIN_WEB_PORT" => ports["skein"]}),
           child("Hidewire", {"HIDEWIRE_WEB_PORT" => ports["hidewire"], "HIDEWIRE_SCRIPT" => @env.fetch("HIDEWIRE_SCRIPT", "round_table")}, pace: "0")]
@@ -74,7 +76,7 @@ module Bavard
 
       def child(name, env, pace: PACE)
         variable = name.upcase
-        Child.new(name, ["ruby", "standins/#{name.downcase}/run.rb"], log: @data.path("log", "#{name.downcase}.log"),
+        Child.new(name, ["ruby", "standins/#{name.downcase}/run.rb"], log: @data.path("log", "#{name.downcase}.log"), rights: @rights,
           env: env.transform_values(&:to_s).merge("#{variable}_PACE" => @env.fetch("#{variable}_PACE", pace),
             "#{variable}_FILE" => @data.path("#{name.downcase}.jsonl")))
       end
