@@ -13,6 +13,8 @@ require_relative "suite/memory"
 module TestDatabase
   PROJECT = File.expand_path("../..", __dir__)
   TEMPLATE = "bavard_tables"
+  # Of another checkout, or of another role, is another server.
+  OWNED = "#{PROJECT} #{Bavard::Start::ApplicationRole::NAME}".freeze
   # The server of the process that began the suite, for those it starts.
   SERVER = "BAVARD_TEST_SERVER"
 
@@ -24,7 +26,7 @@ module TestDatabase
   def data
     @data ||= begin
       number = (number || 0) + 1
-      name = "bavard-test-#{Process.uid}-#{Digest::SHA256.hexdigest(PROJECT)[0, 8]}-#{number}"
+      name = "bavard-test-#{Process.uid}-#{Digest::SHA256.hexdigest(OWNED)[0, 8]}-#{number}"
       Bavard::Start::DataFolder.new(File.join(Suite::Memory.root, name)).take
     rescue Bavard::Error
       number < MOST_RUNS ? retry : raise
