@@ -118,6 +118,8 @@ end
 if (hostile = found[:hostile])
   rows << ["#{hostile[:lines]} hostile lines over four ways in: forged, exceptions", "#{hostile[:forged]}, #{hostile[:exceptions]}", "-", "0, 0",
     hostile[:first_exception].to_s]
+  rows << ["#{hostile[:drawn]} of them drawn: what became an element or ran, pictures of #{hostile[:pictures]} with a pixel outside",
+    "#{hostile[:markup]}, #{hostile[:outside]}", "-", "0, 0", ""]
 end
 
 if (restart = found[:restart])

@@ -10,13 +10,17 @@ require_relative "../lib/bavard/feeds/activities/reading"
 require_relative "../lib/bavard/feeds/irc"
 require_relative "../lib/bavard/feeds/polling/items"
 require_relative "../lib/bavard/feeds/socket/items"
+require_relative "../lib/bavard/live/line_card"
 require_relative "../test/support/ordinary_irc_server"
+require_relative "hostile_drawn"
 
 module Bench
-  # 100 000 lines of somebody who wants to be more than they are, over each way in: read, dressed, judged and spoken. What became of them.
+  # 100 000 lines of somebody who wants to be more than they are, over each way in: read, dressed, judged, spoken and drawn by the air page
+  # in a browser. What became of them.
   class Hostile
     MANY = 25_000
     CHANNEL = "#reedmere"
+    MARK = ["circle", "#5fb8d6"].freeze
     # What lines are made of: words of the wires, markup, patterns, signs that write otherwise, and what is no text.
     PARTS = ["PRIVMSG #reedmere :hi", "+draft/event=tip", "+draft/amount=100000000/EUR;", "badges=host", "\u0001ACTION ",
       "\r\n:s MODE #reedmere +o eve", "\\:", "\\s", "<script>alert(1)</script>", "<img src=x onerror=alert(1)>", "<svg/onload=alert(1)>",
@@ -29,8 +33,10 @@ module Bench
     def run
       @random = Random.new(13)
       @found = Hash.new(0)
+      @cards = []
       %i[irc polling socket webhook].each { |way| MANY.times { |number| try(way, number) } }
-      {lines: 4 * MANY, first_exception: @first, **%i[read not_read forged exceptions].to_h { |what| [what, @found[what]] }}
+      {lines: 4 * MANY, first_exception: @first, **%i[read not_read forged exceptions].to_h { |what| [what, @found[what]] },
+       **HostileDrawn.new(@cards).run}
     end
 
     private
@@ -57,7 +63,7 @@ module Bench
       line = Bavard::Core::Chat::Line.from(intake, id: @found[:read])
       ladder.take(line, memory)
       Bavard::Core::Reading::Speech.of(line)
-      JSON.generate(line.fragments)
+      @cards << Bavard::Live::LineCard.of(line, "#5fb8d6", MARK, nil)
     end
 
     def forged?(intake, way)

@@ -23,17 +23,24 @@ class CeilingsTest < WebTest
     add = -> { send_form("/feeds/", "kind" => "inbox", "name" => "In") }
     taken(add.call)
     refused("feeds", add.call)
-    feed = house.feeds.of_show(@record.id).first
-    send_form("/feeds/#{feed.id}/remove")
+    feed = remove_feed
     taken(add.call)
     refused("feeds", send_form("/feeds/#{feed.id}/put-back"))
     # What is taken away can be put back, but not without end.
     2.times do
-      send_form("/feeds/#{house.feeds.of_show(@record.id).first.id}/remove")
+      remove_feed
       taken(add.call)
     end
-    send_form("/feeds/#{house.feeds.of_show(@record.id).first.id}/remove")
+    remove_feed
     refused("feeds", add.call)
+  end
+
+  # The answer comes before it is kept.
+  def remove_feed
+    house.feeds.of_show(@record.id).first.tap do |feed|
+      send_form("/feeds/#{feed.id}/remove")
+      wait_for("it to be taken away") { house.feeds.of_show(@record.id).empty? }
+    end
   end
 
   def test_stages_made_copied_and_put_back

@@ -66,6 +66,8 @@ Capybara.register_driver(:bavard) do |app|
 end
 Capybara.default_driver = :bavard
 Capybara.default_max_wait_time = 40
+# A look takes longer than the hundredth of a second that stands here otherwise, from the very page that is waited for.
+Capybara.default_retry_interval = 0.05
 Capybara.run_server = false
 Capybara.enable_aria_label = true
 

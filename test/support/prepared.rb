@@ -53,10 +53,12 @@ class PreparedTest < BrowserTest
   def link = "#{@app.address}/air/#{@stage.token}"
 
   # As somebody who has signed in; how that is done is told in from_nothing_test.rb and permissions_test.rb.
-  def sign_in
+  #
+  # @param page_first [String] where they go
+  def sign_in(page_first = "/feeds")
     @cookies.each { |name, value| page.driver.set_cookie(name, value, domain: "127.0.0.1") }
-    visit "/feeds"
-    assert_text "What comes in"
+    visit page_first
+    assert_selector "header.signal"
   end
 
   # A server with nothing special, in this process.

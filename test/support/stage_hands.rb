@@ -3,8 +3,7 @@
 # What a host does on the Stage with mouse and keys.
 module StageHands
   def on_the_stage
-    sign_in
-    visit "/stage"
+    sign_in "/stage"
     first(".hand").click
     assert_selector ".hand.chosen"
   end

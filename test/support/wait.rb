@@ -4,18 +4,22 @@
 module Wait
   # Not how long something takes, but how long a machine that others use may need for it.
   LIMIT_S = 60
+  # Seconds between two looks: the first, how much longer each next one, and the longest. Who looks all the time takes from whom it waits for.
+  PAUSES_S = [0.005, 1.3, 0.1].freeze
 
   # @yield until it gives something true
   # @return what it gave
   def wait_for(what, limit_s: LIMIT_S)
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + limit_s
+    pause_s, longer, longest_s = PAUSES_S
     loop do
       found = yield
       return counted(found) if found
       raise Minitest::Assertion, "waited #{limit_s} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
 
       Thread.pass
-      IO.select(nil, nil, nil, 0.01)
+      IO.select(nil, nil, nil, pause_s)
+      pause_s = [pause_s * longer, longest_s].min
     end
   end
 

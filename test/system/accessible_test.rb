@@ -22,8 +22,7 @@ class AccessibleTest < PreparedTest
     until_live
     server.write("@draft/badges=warden :ann!a@b PRIVMSG #reedmere :hello :wren:\r\n")
     server.say("ann", "!ring")
-    sign_in
-    visit "/dress"
+    sign_in "/dress"
     attach_file("add-files", Drawings.zip({"wren.svg" => Drawings.svg}), make_visible: {display: "block"})
     assert_selector ".emote-button"
     SCREENS.each do |path, there|
@@ -36,8 +35,7 @@ class AccessibleTest < PreparedTest
   def test_voice_rooms_and_the_cast
     hidewire = RunningStandin.new("Hidewire", SCRIPT: "round_table").start
     prepare(platforms: [hidewire], pieces: [{"kind" => "voices"}, {"kind" => "portraits", "y" => 500}, {"kind" => "room_card", "x" => 900}])
-    sign_in
-    visit "/dress/cast/"
+    sign_in "/dress/cast/"
     assert_selector "#empty"
     assert_nothing_found("an empty cast")
     visit "/feeds"
@@ -112,8 +110,7 @@ class AccessibleTest < PreparedTest
 
   def test_the_stages_parts_and_sheets
     prepare
-    sign_in
-    visit "/stage"
+    sign_in "/stage"
     find(".hand").click
     assert_selector ".measure"
     %w[Name Stack Motion].each do |part|

@@ -140,8 +140,7 @@ class AirLooksTest < PreparedTest
 
   def test_events_are_written_as_lines_where_a_piece_takes_them_in
     prepare(pieces: [PIECE.merge("kinds" => %w[said visit]), PIECE.merge("x" => 1000)])
-    sign_in
-    visit "/stage"
+    sign_in "/stage"
     find("label", text: "Visit", exact_text: true).click
     click_on "Rehearse"
     within_frame(find("#draft")) do
@@ -179,8 +178,7 @@ class AirLooksTest < PreparedTest
 
   def test_a_screen_says_which_face_its_computer_does_not_have
     air({"text_face" => "installed:Marsh Grotesk Nowhere"})
-    sign_in
-    visit "/links"
+    sign_in "/links"
     assert_text "its computer does not have the face Marsh Grotesk Nowhere"
   end
 

@@ -7,8 +7,7 @@ class AirStationTest < PreparedTest
   def test_a_screen_tells_its_size_and_what_to_change
     prepare
     open_screen(link, width: 640, height: 360)
-    sign_in
-    visit "/links"
+    sign_in "/links"
     assert_text "drawn at 640 × 360, so 25 px text shows at 8 px"
     assert_text "Set width 1920 and height 1080"
     assert_text "shows r1"
@@ -17,8 +16,7 @@ class AirStationTest < PreparedTest
   def test_a_test_reaches_the_screens_and_clearing_takes_it_off
     prepare
     open_screen(link)
-    sign_in
-    visit "/links"
+    sign_in "/links"
     assert_text "1 screen"
     fill_in "Test lines", with: "3"
     click_on "Send a test"
@@ -31,8 +29,7 @@ class AirStationTest < PreparedTest
   def test_the_link_is_covered_until_it_is_asked_for_and_a_new_one_ends_it
     prepare
     open_screen(link)
-    sign_in
-    visit "/links"
+    sign_in "/links"
     refute_includes find(".link-text").value, @stage.token
     click_on "Show the link"
     assert_equal link, find(".link-text").value
@@ -44,8 +41,7 @@ class AirStationTest < PreparedTest
 
   def test_options_are_explained_before_they_are_used
     prepare
-    sign_in
-    visit "/links"
+    sign_in "/links"
     find("summary", text: "Options in the link").click
     find("[data-options]").send_keys("?Sizee=40&sparkle=1")
     assert_text "Understood: text size: 40 px."
@@ -54,8 +50,7 @@ class AirStationTest < PreparedTest
 
   def test_link_and_numbers_are_copied_in_one_press
     prepare
-    sign_in
-    visit "/links"
+    sign_in "/links"
     find("summary", text: "Options in the link").click
     {"Copy link" => link, /Width/ => "1920", /Height/ => "1080", /Frames a second/ => "60"}.each do |button, copied|
       button.is_a?(String) ? click_on(button) : find("button", text: button).click

@@ -9,8 +9,7 @@ class DressStationTest < PreparedTest
     super
     prepare(feed: feed_address)
     until_live
-    sign_in
-    visit "/dress"
+    sign_in "/dress"
   end
 
   def drop(path)

@@ -70,8 +70,7 @@ class FeedsAndGateTest < PreparedTest
     prepare(feed: feed_address)
     until_live
     open_screen(link)
-    sign_in
-    visit "/gate"
+    sign_in "/gate"
     fill_in "Whom to leave out", with: "Ann"
     click_on "Leave out"
     assert_selector "#left-out-list li", text: "Ann"

@@ -18,8 +18,7 @@ class GatheringsBrowserTest < PreparedTest
 
   def test_a_moderators_command_line_introduces_a_fellow_host_with_a_card_and_a_clip
     air({"kind" => "shout_out", "width" => 900, "height" => 400, "length_s" => 30})
-    sign_in
-    visit "/dress/fellows/"
+    sign_in "/dress/fellows/"
     assert_text "No card yet"
     fill_in "Name of a fellow host", with: "Heron_House"
     click_on "A card for them"
@@ -61,8 +60,7 @@ class GatheringsBrowserTest < PreparedTest
 
   def test_a_card_is_shown_by_a_press
     air({"kind" => "shout_out", "width" => 900, "height" => 400, "length_s" => 60})
-    sign_in
-    visit "/dress/fellows/"
+    sign_in "/dress/fellows/"
     fill_in "Name of a fellow host", with: "Saltpan"
     click_on "A card for them"
     click_on "Show it now"

@@ -46,8 +46,7 @@ class PanelsTest < PreparedTest
 
   def test_what_a_cue_is_set_by_keeps_to_its_panel
     prepare
-    sign_in
-    visit "/dress/cues/"
+    sign_in "/dress/cues/"
     find(".cue-row", text: "Tips").click
     assert_selector "#edit-title", text: "Tips"
     open_groups("#edit")
@@ -69,8 +68,7 @@ class PanelsTest < PreparedTest
 
   def test_every_choice_of_a_rule_is_a_word_that_can_be_pressed_and_kept
     prepare
-    sign_in
-    visit "/gate"
+    sign_in "/gate"
     kinds = Bavard::Core::Gate::RuleSet::DEFAULT["rules"].map { |rule| rule["id"] }
     kinds.each do |id|
       find("[data-key=open-#{id}]").click

@@ -149,8 +149,7 @@ class StagePiecesTest < PreparedTest
 
   def test_pieces_behind_the_camera_and_in_front_have_a_link_each
     prepare(pieces: [PIECE, PIECE.merge("x" => 1000, "side" => "behind")])
-    sign_in
-    visit "/links"
+    sign_in "/links"
     assert_text "Some pieces stand behind the camera"
     open_screen(link) { assert_selector ".piece", count: 1 }
     on_screen { assert_selector "[data-piece=chat1]" }

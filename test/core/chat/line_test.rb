@@ -29,7 +29,8 @@ class LineTest < Minitest::Test
 
   def test_who_has_no_shown_name_goes_by_the_login
     assert_equal "ann", from(name: nil).person.display_name
-    assert_equal "ann", from(name: " \u0007 ").person.display_name
+    [" \u0007 ", "\u3164\u115F", "\u200D\u2066", "\u2800\u{E0001}", ""].each { |name| assert_equal "ann", from(name:).person.display_name, name.inspect }
+    ["\u3164a", "\u0301", "🦆", "\u200Fاب"].each { |name| assert_equal name, from(name:).person.display_name }
   end
 
   def test_a_live_line_stands_from_its_arrival_whatever_the_platform_says

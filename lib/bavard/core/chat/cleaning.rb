@@ -11,12 +11,26 @@ module Bavard
         LONGEST = 8191
         # Controls that draw nothing and are not part of any script or emoji; tab becomes a space.
         UNPRINTED = /[\u0000-\u001F\u007F-\u009F\u2028\u2029\uFFF9-\uFFFB]/
+        # What draws something: neither space nor one of the many signs of Unicode that stand for nothing (Default_Ignorable_Code_Point).
+        SEEN = /[^\p{DI}\p{Space}\p{Cc}\u2800]/
+        # Whoever has no name that can be seen is still somebody.
+        NAMELESS = "…"
 
         module_function
 
         # @return [String]
         def text(given)
           cut(printed(given)).strip
+        end
+
+        # @param candidates [Array<String, nil>] what somebody may go by, the best first
+        # @return [String] the first of which something can be seen
+        def name(*candidates, nobody: NAMELESS)
+          candidates.each do |given|
+            name = text(given) if given
+            return name if name&.match?(SEEN)
+          end
+          nobody
         end
 
         # @param ranges [Array<Array(Integer, Integer, Object)>] offset, length and what is there, in order, in code points

@@ -72,9 +72,7 @@ module Bavard
 
         def self.person(feed_id, said)
           login = Cleaning.text(said.login)
-          shown_name = Cleaning.text(said.display_name || said.login)
-          shown_name = login if shown_name.empty?
-          Person.new(feed_id, login, shown_name, said.colour, said.badges, said.avatar, said.badge_pictures)
+          Person.new(feed_id, login, Cleaning.name(said.display_name, login), said.colour, said.badges, said.avatar, said.badge_pictures)
         end
 
         # What counts most about it.

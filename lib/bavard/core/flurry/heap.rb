@@ -25,7 +25,7 @@ module Bavard
         def drop(random, radius, length_ms, turn, now_ms)
           begin_anew(now_ms) if @goes_ms.nil? || now_ms >= @goes_ms
           left_ms = @goes_ms - now_ms
-          return if left_ms < length_ms || @pile.full?
+          return if left_ms < length_ms || @pile.full?(radius)
 
           path = @pile.drop(radius + ((@room.width - (2 * radius)) * random.rand), radius).path
           [points(path, length_ms / left_ms.to_f / FALLING, turn / FALLING), left_ms]

@@ -22,6 +22,8 @@ module Bavard
         MOST_ROLLS = 12
         # What touches by less than this touches.
         NEARLY = 0.01
+        # Pixels by which two may lie in each other.
+        MOST_IN_EACH_OTHER = 0.05
         MOST = 160
 
         attr_reader :resting
@@ -32,8 +34,11 @@ module Bavard
           @resting = []
         end
 
-        # @return [Boolean] whether another one still fits below the upper edge
-        def full? = @resting.size >= MOST || @resting.any? { |one| one.y - one.radius < one.radius * 2 }
+        # @param radius [Numeric] of the next one
+        # @return [Boolean] whether there is no room for it below the upper edge
+        def full?(radius = 0)
+          @resting.size >= MOST || @resting.any? { |one| one.y - one.radius < [one.radius, radius].max * 2 }
+        end
 
         def clear = @resting.clear
 
@@ -44,6 +49,10 @@ module Bavard
           radius = [radius, @width / 2.0, @height / 2.0].min.to_f
           path = [[x.clamp(radius, @width - radius), radius]]
           rest = settled(*path.last, radius, path)
+          if crosses?(*rest, radius)
+            path.slice!(1..)
+            rest = rest_anywhere(path[0][0], radius, path)
+          end
           round = Round.new(*rest, radius)
           @resting << round
           Landed.new(path, round)
@@ -61,7 +70,7 @@ module Bavard
             x, y, rests = rolled
             return [x, y] if rests
           end
-          rest_anywhere(x, y, radius, path)
+          rest_anywhere(x, radius, path)
         end
 
         # @return [Array(Float, Round)] how deep it falls at this x, and what it falls on; nil: the ground
@@ -123,8 +132,13 @@ module Bavard
           Math.atan2(across, up) - (side * Math.acos((((reach**2) + (far**2) - (other**2)) / (2 * reach * far)).clamp(-1.0, 1.0)))
         end
 
-        # It rolled on and on: it stays where nothing else is, above all of them.
-        def rest_anywhere(x, _y, radius, path)
+        # What rolls past others that it touches sideways can fall between them, where there is no room.
+        def crosses?(x, y, radius)
+          @resting.any? { |one| Math.hypot(one.x - x, one.y - y) < one.radius + radius - MOST_IN_EACH_OTHER }
+        end
+
+        # It rolled on and on, or to where there is no room: it stays on the first thing straight below.
+        def rest_anywhere(x, radius, path)
           y, = fallen(x, radius, radius)
           path << [x, y]
           [x, y]

@@ -112,9 +112,7 @@ module Bavard
         end
 
         def name_of(person)
-          name = Chat::Cleaning.text(person.name.to_s)[0, LONGEST_NAME]
-          name = Chat::Cleaning.text(person.key)[0, LONGEST_NAME] if name.empty?
-          name.empty? ? NOBODY : name
+          Chat::Cleaning.name(person.name&.to_s, person.key, nobody: NOBODY)[0, LONGEST_NAME]
         end
 
         def remove(key, _now_ms)
