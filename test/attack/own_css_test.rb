@@ -39,14 +39,42 @@ class OwnCssAttackTest < PreparedTest
   # So many selectors are tried at once; what one of them paints outside of the box, no other one takes away.
   AT_ONCE = 13
 
+  # Whether the page is still drawn; Chromium has been seen to stop at that, with its scripts going on.
+  FRAME = "requestAnimationFrame(() => requestAnimationFrame(() => arguments[0](true)))"
+  FRAME_WITHIN_S = 15
+
+  def open_covered
+    open_screen(link) { assert_selector ".piece", minimum: 3 }
+    on_screen do
+      assert_selector "[data-piece=chat2] .line", text: "hello there"
+      page.driver.resize(640, 360)
+      execute_script(COVER)
+    end
+    wait_for("everything to stand still") { on_screen { evaluate_script("document.getAnimations().length === 0 && document.fonts.status === 'loaded'") } }
+  end
+
   def wear(css)
     @number = @number.to_i + 1
-    on_screen { execute_script("window.ownSheet.replaceSync(#{"#{css} #cover { background: rgb(#{@number} 0 0) }".to_json})") }
+    @worn = "#{css} #cover { background: rgb(#{@number} 0 0) }"
+    on_screen { execute_script("window.ownSheet.replaceSync(#{@worn.to_json})") }
+  end
+
+  def drawn?
+    on_screen { page.driver.browser.evaluate_async(FRAME, FRAME_WITHIN_S) }
+  rescue Ferrum::ScriptTimeoutError
+    false
+  end
+
+  def open_again
+    on_screen { Capybara.current_session.reset! }
+    open_covered
+    on_screen { execute_script("window.ownSheet.replaceSync(#{@worn.to_json})") }
   end
 
   # @return [Vips::Image] outside of the box, once what is worn is drawn
   def outside
     wait_for("sheet #{@number} to be drawn") do
+      open_again unless drawn?
       image = on_screen { picture }.extract_band(0, n: 3)
       image.draw_rect([0, 0, 0], *COVERED, fill: true) if image.getpoint(*MIDDLE) == [@number, 0, 0]
     end
@@ -70,14 +98,8 @@ class OwnCssAttackTest < PreparedTest
   def test_no_sheet_changes_a_pixel_outside_of_its_piece
     prepare(feed: feed_address, pieces: [BOX, OTHER, BOX.merge("kind" => "text", "x" => 460).except("stay_ms")], width: 640, height: 360)
     until_live
-    open_screen(link) { assert_selector ".piece", minimum: 3 }
     server.say("ann", "hello there")
-    on_screen do
-      assert_selector "[data-piece=chat2] .line", text: "hello there"
-      page.driver.resize(640, 360)
-      execute_script(COVER)
-    end
-    wait_for("everything to stand still") { on_screen { evaluate_script("document.getAnimations().length === 0 && document.fonts.status === 'loaded'") } }
+    open_covered
     wear("")
     before = outside
     changed = sheets.select { |css| changes?(css, before) }
