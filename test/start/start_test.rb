@@ -32,7 +32,7 @@ class StartTest < Minitest::Test
       File.write(@said, "")
       @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder,
                     "BAVARD_STANDINS" => @standins ? nil : "0"}, "bin/start",
-        chdir: TestDatabase::PROJECT, in: File::NULL, out: @said, err: @said, pgroup: true)
+        chdir: TestDatabase::PROJECT, in: File::NULL, out: [@said, "a"], err: %i[child out], pgroup: true)
       self
     end
 
