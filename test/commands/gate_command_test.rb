@@ -28,7 +28,7 @@ class GateCommandTest < Minitest::Test
   def test_each_line_is_judged_by_a_list_of_words
     with_file("goosebrain\n# a remark\n") do |path|
       told = judged(["--words", path], "hello", "you g o o s e b r a i n", "", "\xFF\xFE")
-      assert_equal %w[pass mask pass pass], told.map { |one| one["action"] }
+      assert_equal %w[pass mask drop pass], told.map { |one| one["action"] }
       assert_equal [nil, "stopped_words", "g o o s e b r a i n", "you ●●●●●●●●●●"], [told[0]["rule"], told[1]["rule"], told[1]["seen"], told[1]["shown"]]
     end
   end

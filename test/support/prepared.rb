@@ -59,6 +59,8 @@ class PreparedTest < BrowserTest
     @cookies.each { |name, value| page.driver.set_cookie(name, value, domain: "127.0.0.1") }
     visit page_first
     assert_selector "header.signal"
+    # What has come so far may be all but its scripts.
+    wait_for("the page to be whole") { evaluate_script("document.readyState === 'complete'") }
   end
 
   # A server with nothing special, in this process.

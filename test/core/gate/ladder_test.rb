@@ -2,6 +2,7 @@
 
 require_relative "../../support/lines"
 require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/amount"
 require_relative "../../../lib/bavard/core/gate/ladder"
 require_relative "../../../lib/bavard/core/gate/rule_set"
 
@@ -17,6 +18,18 @@ class LadderTest < Minitest::Test
 
   def memory(*left_out) = Gate::Memory.new(left_out: Gate::LeftOut.new(left_out))
   def judge(text, *rules, memory: self.memory, **person) = ladder(*rules).judge(line(1, text, **person), memory)
+
+  def test_what_nothing_can_be_seen_of_stays_off_without_any_rule
+    ["\u202E\u200B", "\u3164 \u2800", "\u{E0001}\uFE0F", "", " "].each do |text|
+      verdict = judge(text)
+      assert_equal [:drop, "nothing to see in it"], [verdict.action, Gate::Rules.label(verdict.rule)], text.inspect
+    end
+    [".", "\u0301", "🦆", "\u200Fا", "\uFFFC"].each { |text| assert_predicate judge(text), :pass?, text.inspect }
+    bare = line(1, "")
+    assert_predicate ladder.judge(bare.dup.tap { |one| one.kind = :tip }, memory), :pass?
+    assert_predicate ladder.judge(bare.dup.tap { |one| one.paid = Bavard::Core::Amount.new(200, "EUR") }, memory), :pass?
+    assert_predicate ladder.judge(bare.dup.tap { |one| one.placed = [[0, 1, "http://x/y"]] }, memory), :pass?
+  end
 
   def test_a_command_line_is_dropped_and_the_verdict_says_what_was_seen_and_where
     verdict = judge("!ring K41207", {kind: "command_lines"})

@@ -13,7 +13,13 @@ module Bavard
       #
       #   ladder = Ladder.from(RuleSet::DEFAULT["rules"])
       #   ladder.judge(line, memory).action   # => one of Verdict::ACTIONS
+      #
+      # A line with nothing to see in it stays off whatever the rules are.
       class Ladder
+        UNSEEN = "unseen"
+        WHY = Finding.new(UNSEEN, UNSEEN, :drop, nil, nil, nil, "there is nothing to see in it").freeze
+        NOTHING_TO_SEE = Verdict.new(:drop, UNSEEN, nil, [WHY].freeze, nil).freeze
+
         attr_reader :rules
 
         # @param documents [Array<Hash>] rules as a rule set keeps them
@@ -61,6 +67,8 @@ module Bavard
         private
 
         def of(sight, memory)
+          return NOTHING_TO_SEE if sight.unseen?
+
           findings = nil
           @rules.each do |rule|
             found = rule.judge(sight, memory) or next

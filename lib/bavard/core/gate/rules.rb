@@ -10,6 +10,9 @@ module Bavard
         KINDS = [KnownBots, CommandLines, PeopleLeftOut, StoppedWords, Links, Repeats, Floods, Shouting, WhoMayBeShown, AskedFor, Scripts]
           .to_h { |kind| [kind::KEY, kind] }.freeze
 
+        # What else keeps lines off.
+        BESIDE = {"brake" => "the brake", "unseen" => "nothing to see in it"}.freeze
+
         module_function
 
         # @return [Class] a RuleKind
@@ -21,7 +24,7 @@ module Bavard
         # @param id [String] of a rule, such as "links2"
         # @return [String] how it is called
         def label(id)
-          return "the brake" if id == "brake"
+          return BESIDE.fetch(id) if BESIDE.key?(id)
 
           KINDS[id.to_s.sub(/(?<!\d)\d+\z/, "")]&.then { |kind| kind::LABEL } || id.to_s
         end

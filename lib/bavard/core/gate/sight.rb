@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "zlib"
+require_relative "../chat/cleaning"
 require_relative "../dress/badge"
 require_relative "words/finder"
 
@@ -29,6 +30,9 @@ module Bavard
 
         # @return [Integer] when it came, Unix milliseconds
         def at_ms = line.arrived_at_ms
+
+        # @return [Boolean] whether the picture would have nothing but its name: neither a sign that draws something, nor an emote, nor money
+        def unseen? = !text.match?(Chat::Cleaning::SEEN) && !line.event? && line.paid.nil? && (line.placed.nil? || line.placed.empty?)
 
         # @return [Array<String>] what the person is; a viewer where nothing is known
         def roles
