@@ -68,7 +68,7 @@ class StartTest < Minitest::Test
   end
 
   def until_ready(one)
-    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 120) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
+    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 200) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
     one
   end
 
