@@ -89,7 +89,8 @@ class StartTest < Minitest::Test
       refute system(*rights.command("cat", "#{one.folder}/#{name}"), out: File::NULL, err: File::NULL), name
     end
     assert system(*rights.command("cat", "#{one.folder}/session.key"), out: File::NULL)
-    refute system(*rights.command("rm", "-f", "#{one.folder}/database.password"), err: File::NULL)
+    %w[database.password log/bavard.log].each { |name| refute system(*rights.command("rm", "-f", "#{one.folder}/#{name}"), err: File::NULL), name }
+    refute system(*rights.command("mv", "#{one.folder}/log", "#{one.folder}/gone"), err: File::NULL)
   end
 
   def test_it_prints_where_everything_is_stops_on_ctrl_c_and_finds_its_data_again

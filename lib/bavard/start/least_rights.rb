@@ -10,8 +10,9 @@ module Bavard
     # get at the program, they run as root all the same, and why is said.
     class LeastRights
       USER = "bavard"
-      # What stays with root; the database's files stay with PostgreSQL's user.
-      OURS = %w[lock *.password standins.json platforms.json].freeze
+      # What stays with root, who opens the logs: where somebody else could put a link in their place, root would write through it. The
+      # database's files stay with PostgreSQL's user.
+      OURS = %w[lock log *.password standins.json platforms.json].freeze
       # Own entries may be made in there, and nobody else's taken away.
       SHARED = 0o1775
 
