@@ -1,15 +1,15 @@
 // Events that somebody makes up, in the drafts or on the real screens.
 import { attempt, send } from "../house/send.js";
 
-const form = document.querySelector("#try");
+const form = () => document.querySelector("#try");
 // The cue that is tried, whatever the sheet would choose.
 let only = null;
 
 // done(): something may play now
 export function trial(done, sounds) {
-  form.addEventListener("submit", async (event) => {
+  form().addEventListener("submit", async (event) => {
     event.preventDefault();
-    const values = new FormData(form);
+    const values = new FormData(form());
     values.set("where", event.submitter?.value ?? "draft");
     if (only) values.set("cue", only);
     only = null;
@@ -26,6 +26,7 @@ export function trial(done, sounds) {
 // A made-up event that fits a cue, as Ruby worked it out: for that cue alone.
 export function trySample(cue, sample) {
   only = cue;
-  for (const name of ["kind", "name", "amount", "currency", "number"]) form.elements[name].value = sample[name] ?? "";
-  form.requestSubmit(form.querySelector("[value=draft]"));
+  const { elements } = form();
+  for (const name of ["kind", "name", "amount", "currency", "number"]) elements[name].value = sample[name] ?? "";
+  form().requestSubmit(form().querySelector("[value=draft]"));
 }

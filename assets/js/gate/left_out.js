@@ -3,12 +3,11 @@ import { button, make } from "../house/elements.js";
 import { attempt, get, send } from "../house/send.js";
 import { clock, count, day } from "../house/words.js";
 
-const form = document.querySelector("#left-out-form");
-const list = document.querySelector("#left-out-list");
-
 export class LeftOut {
   constructor(feeds) {
     this.feeds = feeds;
+    this.list = document.querySelector("#left-out-list");
+    const form = document.querySelector("#left-out-form");
     document
       .querySelector("#left-out-feed")
       .append(new Option("on every chat", ""), ...feeds.map((feed) => new Option(`on ${feed.name}`, feed.id)));
@@ -32,7 +31,7 @@ export class LeftOut {
     const { people } = await get("/gate/left-out");
     this.number = people.length;
     document.querySelector("#left-out-count").textContent = people.length === 0 ? "Nobody" : count(people.length, "person", "people");
-    list.replaceChildren(
+    this.list.replaceChildren(
       ...people
         .slice(-200)
         .reverse()

@@ -6,20 +6,19 @@ import { markOf } from "../link/marks.js";
 import { act, ask, setup } from "./door.js";
 import { nameOf, rowOf, wordsOf } from "./row.js";
 
-const box = document.querySelector("#side");
-const title = document.querySelector("#side-title");
-const body = document.querySelector("#side-body");
-
 export class Side {
   constructor({ deeds, goTo }) {
     this.deeds = deeds;
     this.goTo = goTo;
+    this.box = document.querySelector("#side");
+    this.title = document.querySelector("#side-title");
+    this.body = document.querySelector("#side-body");
     document.querySelector("#side-close").addEventListener("click", () => this.close());
     deeds.listeners.push(() => this.what === "done" && this.open("done"));
   }
 
   close() {
-    box.hidden = true;
+    this.box.hidden = true;
     this.begin(null);
     document.querySelector("#scroller").focus();
   }
@@ -32,7 +31,7 @@ export class Side {
   begin(what) {
     this.what = what;
     this.turn = {};
-    if (what) box.hidden = false;
+    if (what) this.box.hidden = false;
   }
 
   // Nothing, where something else was opened meanwhile.
@@ -43,8 +42,8 @@ export class Side {
   }
 
   put(words, ...parts) {
-    title.textContent = words;
-    body.replaceChildren(...parts);
+    this.title.textContent = words;
+    this.body.replaceChildren(...parts);
   }
 
   async trace(card) {

@@ -1,4 +1,5 @@
 // A page without a browser: a document, a clock that stands still, sockets and animations that a test holds in its hand.
+import { readFileSync } from "node:fs";
 import { afterEach, beforeEach } from "node:test";
 import { Window } from "happy-dom";
 import { Clock } from "./clock.js";
@@ -173,15 +174,44 @@ function readable(body) {
   return typeof body === "string" ? JSON.parse(body) : body;
 }
 
-// Answers what the page asks of the server: answers: by path, a value or a function of what was sent.
+// Answers what the page asks of the server. answers: by how a path begins, the longest first: a value, or a function of what was sent
 export function serve(answers) {
   globalThis.fetch = async (path, options = {}) => {
     const body = readable(options.body);
     page.asked.push([path, body]);
-    const answer = Object.entries(answers).find(([begins]) => path.startsWith(begins))?.[1];
+    const [begins] = Object.keys(answers)
+      .filter((one) => path.startsWith(one))
+      .sort((one, other) => other.length - one.length);
+    const answer = answers[begins];
     const value = await (typeof answer === "function" ? answer(body, path) : answer);
     const ok = value?.error === undefined;
     return { ok, redirected: false, json: async () => value };
+  };
+}
+
+const VIEWS = new URL("../../../lib/bavard/web/views/", import.meta.url);
+
+const ICON = /<%== icon [^%]*%>/g;
+const DRAWN = '<svg><use href=""></use></svg>';
+
+// What a template draws before there is anything to draw: its elements with their names, without what Ruby puts in.
+export const templateOf = (name) =>
+  readFileSync(new URL(`${name}.erb`, VIEWS), "utf8")
+    .replace(ICON, DRAWN)
+    .replace(/<%[\s\S]*?%>/g, "");
+
+export const bodyOf = (name) => templateOf(name).match(/<body[^>]*>([\s\S]*)<\/body>/)[1];
+
+// A station's page in its house, before its script runs. data: what Ruby tells the script, by name
+export function stationOf(name, data = {}) {
+  openPage({ html: bodyOf("layout") });
+  page.document.querySelector("#work").innerHTML = templateOf(name);
+  for (const [key, value] of Object.entries(data)) page.document.querySelector("main").dataset[key] = JSON.stringify(value);
+  page.window.HTMLDialogElement.prototype.showModal = function open() {
+    this.open = true;
+  };
+  page.window.HTMLDialogElement.prototype.close = function close() {
+    this.open = false;
   };
 }
 
