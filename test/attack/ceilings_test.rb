@@ -35,6 +35,17 @@ class CeilingsTest < WebTest
     refused("feeds", add.call)
   end
 
+  # Before anything is refused, whoever fills a ceiling is told of it where things are made.
+  def test_what_is_nearly_full_is_told_where_more_of_it_is_made
+    paths = {"/feeds" => "1 of the 1 feeds", "/people/" => "1 of the 1 invitations", "/dress" => "1 of the 1 shelves"}
+    paths.each_key { |path| refute_includes get(path).body, "room-left" }
+    taken(send_form("/feeds/", "kind" => "inbox", "name" => "In"))
+    taken(send_form("/people/invite", "name" => "Teo", "role" => "reader"))
+    taken(send_form("/dress/shelves", "name" => "One"))
+    paths.each { |path, words| assert_includes get(path).body.gsub(/<[^>]*>/, ""), "#{words} that a show may have here. Whoever runs this Bavard sets how many." }
+    assert_equal "1 of the 1 prompter links that a show may have here", send_json("/prompter/links", {name: "Panel"})["told"]
+  end
+
   # The answer comes before it is kept.
   def remove_feed
     house.feeds.of_show(@record.id).first.tap do |feed|

@@ -43,7 +43,7 @@ export class Side {
 
   put(words, ...parts) {
     this.title.textContent = words;
-    this.body.replaceChildren(...parts);
+    this.body.replaceChildren(...parts.filter((part) => part !== null));
   }
 
   async trace(card) {
@@ -153,10 +153,11 @@ export class Side {
 
   async links() {
     const told = await this.ask("/links");
-    if (told) this.listLinks(told.links);
+    if (told) this.listLinks(told);
   }
 
-  listLinks(links) {
+  // told: how much there is of what there may be, where that is nearly all
+  listLinks({ links, told }) {
     const name = make("input", "input");
     name.placeholder = "A name, such as Panel";
     name.maxLength = 60;
@@ -167,7 +168,7 @@ export class Side {
     const form = make("form", "link-form", name, make("div", "select", acts), make("button", "button do", "Make a link"));
     form.addEventListener("submit", (event) => {
       event.preventDefault();
-      attempt(async () => this.listLinks((await sendJson("/prompter/links", { name: name.value, acts: acts.value === "1" })).links));
+      attempt(async () => this.listLinks(await sendJson("/prompter/links", { name: name.value, acts: acts.value === "1" })));
     });
     const rows = links.map((link) => {
       const address = make("input", "input figure covered");
@@ -191,7 +192,7 @@ export class Side {
           button(
             "Take back",
             "x",
-            () => attempt(async () => this.listLinks((await sendJson(`/prompter/links/${link.id}/back`, {})).links)),
+            () => attempt(async () => this.listLinks(await sendJson(`/prompter/links/${link.id}/back`, {}))),
             "button plain",
           ),
         ),
@@ -204,6 +205,7 @@ export class Side {
         "said",
         "For a panel inside the broadcast software, or somebody at the table. Whoever has the link can use it until it is taken back.",
       ),
+      told ? make("p", "said", `${told}.`) : null,
       form,
       make("ul", "links", ...rows),
     );

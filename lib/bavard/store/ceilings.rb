@@ -13,6 +13,8 @@ module Bavard
       USUAL = {"feeds" => 40, "stages" => 40, "shelves" => 100, "emotes" => 20_000, "phrases" => 500, "files" => 3000, "megabytes" => 8000,
                "links" => 60, "invitations" => 60, "screens" => 200, "prompters" => 100}.freeze
       CALLED = {"megabytes" => "MB of files", "links" => "prompter links"}.freeze
+      # From this share on a host is told how much there is of what there may be.
+      NEARLY = 0.8
       # Of what is taken away and can be put back there may be so many times more.
       WITH_REMOVED = 4
       MB = 1_000_000
@@ -47,8 +49,7 @@ module Bavard
         limit = limits.fetch(what)
         return if used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
 
-        number = limit.digits.each_slice(3).map(&:join).join("\u00a0").reverse
-        raise Error.new("A show may have #{number} #{CALLED.fetch(what, what)} here, and there is no room for more. " \
+        raise Error.new("A show may have #{written(limit)} #{called(what)} here, and there is no room for more. " \
                         "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
       end
 
@@ -59,6 +60,13 @@ module Bavard
       def room_for_file(show_id, bytes)
         room(show_id, "files")
         room(show_id, "megabytes", bytes.fdiv(MB).ceil)
+      end
+
+      # @return [String, nil] how much there is of what there may be, in words for the host, where that is nearly all
+      def nearly(show_id, what)
+        limit = limits.fetch(what)
+        there = used(show_id, what)
+        "#{written(there)} of the #{written(limit)} #{called(what)} that a show may have here" if there >= limit * NEARLY
       end
 
       # @return [Integer] how many there are now
@@ -75,6 +83,9 @@ module Bavard
       TABLES = {"links" => :prompter_links}.freeze
       REMOVABLE = %w[feeds stages shelves].freeze
       private_constant :TABLES, :REMOVABLE
+
+      def called(what) = CALLED.fetch(what, what)
+      def written(number) = number.digits.each_slice(3).map(&:join).join("\u00a0").reverse
 
       def table(show_id, what) = @db[TABLES.fetch(what, what.to_sym)].where(show_id:)
 

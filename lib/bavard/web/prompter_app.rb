@@ -18,7 +18,7 @@ module Bavard
       # Prompters that open without signing in: theirs to make and to take back.
       get "/links" do
         need(:direct)
-        json(links: links)
+        json(links: links, told: crowded("links").first)
       end
 
       post "/links" do
@@ -29,7 +29,7 @@ module Bavard
 
         room("links")
         site.house.team.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms), made_by: @visitor.account_id)
-        json(links: links)
+        json(links: links, told: crowded("links").first)
       end
 
       # In one press: whoever has it open is cut off.
@@ -38,7 +38,7 @@ module Bavard
         link_id = id(params[:id])
         not_found if site.house.team.take_prompter_back(show_id, link_id).zero?
         site.house.hub.cut_where { |env| env["bavard.prompter"] == link_id }
-        json(links: links)
+        json(links: links, told: crowded("links").first)
       end
 
       helpers do

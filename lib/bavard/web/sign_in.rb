@@ -5,6 +5,7 @@ require "rodauth"
 require "uri"
 require_relative "../store/shows"
 require_relative "sign_in/beginning"
+require_relative "sign_in/confirmation"
 require_relative "sign_in/letters"
 require_relative "sign_in/patience"
 require_relative "sign_in/recovery"
@@ -86,6 +87,7 @@ module Bavard
       end
       # Which way people go.
       WAYS = lambda do |site|
+        confirmation = Confirmation.new(site.session_secret, site.house.clock)
         prefix "/account"
         login_redirect "/feeds"
         already_logged_in { redirect "/feeds" }
@@ -95,7 +97,10 @@ module Bavard
         require_login_redirect { login_path }
         login_return_to_requested_location? true
         two_factor_auth_return_to_requested_location? true
-        before_create_account_route { Door.keep(self, site) }
+        before_create_account_route do
+          confirmation.keep(self, site)
+          Door.keep(self, site)
+        end
         before_create_account do
           @asked_for = remove_session_value(login_redirect_session_key)
           Begin.check(self)

@@ -64,6 +64,9 @@ module Bavard
         # @raise [Error] where this show may have no more of it
         def room(what, more = 1) = site.house.ceilings.room(@record.id, what, more)
 
+        # @return [Array<String>] of which of that there is little room left, in words
+        def crowded(*whats) = whats.filter_map { |what| site.house.ceilings.nearly(@record.id, what) }
+
         # @param name [String] as the picture is called, or its address
         # @return [String] the id of a picture of somebody or of a cue, made of what was brought
         def figure(name, bytes) = BroughtFiles.new(site, @record.id).figure(name, bytes)
