@@ -16,4 +16,7 @@ module Bavard
       @value = value
     end
   end
+
+  # What somebody asks for by its name or number is not there: never was, is gone, or belongs to others.
+  class NotThere < Error; end
 end

@@ -65,7 +65,7 @@ module Bavard
       end
 
       def lane(feed_id)
-        lanes[feed_id] || raise(Error.new("That feed is no longer there.", field: "feed", value: feed_id))
+        lanes[feed_id] || raise(NotThere.new("That feed is no longer there.", field: "feed", value: feed_id))
       end
     end
   end

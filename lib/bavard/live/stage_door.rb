@@ -8,7 +8,7 @@ module Bavard
     # What pages ask of a show about its stages. For use inside {Show#ask} only.
     module StageDoor
       def desk(stage_id)
-        desks[stage_id] || raise(Error.new("That stage is no longer there.", field: "stage", value: stage_id))
+        desks[stage_id] || raise(NotThere.new("That stage is no longer there.", field: "stage", value: stage_id))
       end
 
       def clear_air(stage_id)
@@ -31,8 +31,14 @@ module Bavard
         desks.keys.first
       end
 
+      # @raise [NotThere] where it cannot be put back
+      def removed_stage(stage_id)
+        @removed&.fetch(stage_id, nil) || raise(NotThere.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+      end
+
       def put_back_stage(stage_id)
-        desk = @removed&.delete(stage_id) || raise(Error.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+        desk = removed_stage(stage_id)
+        @removed.delete(stage_id)
         @house.journal.later { @house.stages.put_back(stage_id) }
         order_with(desks.merge(stage_id => desk).sort_by { |_, one| one.stage.place }.map(&:first), desks.merge(stage_id => desk))
       end

@@ -35,18 +35,19 @@ module Bavard
       end
 
       post "/:member" do
+        member
         values = {}
         values[:short] = text(params["short"]).strip[0, LONGEST_SHORT].then { |short| short.empty? ? nil : short } if params["short"]
         values[:colour] = colour(text(params["colour"])) if params["colour"]
         values[:host] = params["host"] == "1" if params["host"]
         raise Error.new("What is to change?", field: "member") if values.empty?
 
-        site.house.cast.keep(@record.id, id(params[:member]), **values) ? changed : not_found
+        site.house.cast.keep(@record.id, member.id, **values) ? changed : not_found
       end
 
       # A picture of one of {PICTURES}: a file, at an address, or none any more.
       post "/:member/pictures/:which" do
-        member = site.house.cast.of_show(@record.id).find { |one| one.id == id(params[:member]) } || not_found
+        member
         which = text(params[:which])
         not_found unless PICTURES.include?(which)
         put(member, which => picture(params["file"], text(params["address"]).strip))
@@ -58,6 +59,8 @@ module Bavard
       end
 
       helpers do
+        def member = @member ||= site.house.cast.of_show(@record.id).find { |one| one.id == id(params[:member]) } || not_found
+
         def sheet
           there = ask { |show| show.voices.rooms.values.flat_map { |room| room.members.map(&:key) } }
           site.house.cast.of_show(@record.id).map do |member|

@@ -68,10 +68,10 @@ module Bavard
 
       # One picture by its address, onto a shelf.
       post "/shelves/:shelf/emotes" do
-        room("emotes")
-        code = code_of(params["code"])
         shelf_id = id(params[:shelf])
         not_found unless site.house.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
+        room("emotes")
+        code = code_of(params["code"])
         picture = picture_at(params["address"])
         site.house.dress.put_emote(shelf_id, code, picture)
         changed

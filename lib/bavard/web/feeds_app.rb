@@ -51,6 +51,7 @@ module Bavard
 
       # Today's number, typed, pasted or found.
       post "/:feed/number" do
+        feed_of(id(params[:feed]))
         number = Feeds::Polling::Broadcast.number(text(params["number"])) or raise Error.new("Which number? It looks like 7741-0392.",
           field: "number")
         read_broadcast("number" => number)

@@ -31,12 +31,14 @@ module Bavard
       end
 
       post "/:fellow/picture" do
+        fellow
         file = brought("Which picture?")
         keep(picture: figure(text(file[:filename]), file[:tempfile].read))
       end
 
       # A film that is made anew, and becomes one of their clips.
       post "/:fellow/clips" do
+        fellow
         film = brought("Which film?")
         kept = BroughtFiles.new(site, @record.id).take("film", text(film[:filename]), film[:tempfile])
         keep(clips: (fellow.clips | [kept.id]).first(Core::Cues::Fellow::MOST_CLIPS))

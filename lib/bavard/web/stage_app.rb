@@ -28,6 +28,9 @@ module Bavard
       # What can be set about each kind of piece.
       get("/kinds") { json(StageSheet.kinds) }
 
+      # What is wanted of a stage that is not there is not looked at.
+      before(%r{/(?<stage>\d+)/.+}) { on_desk(&:id) unless request.path_info.end_with?("/put-back") }
+
       get "/:stage" do
         erb_stage(on_desk(&:stage))
       end

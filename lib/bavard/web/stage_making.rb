@@ -44,6 +44,7 @@ module Bavard
 
       post "/:stage/put-back" do
         stage_id = id(params[:stage])
+        ask { |show| show.removed_stage(stage_id) }
         room("stages")
         ask { |show| show.put_back_stage(stage_id) }
         json(done: true)

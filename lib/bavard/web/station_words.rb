@@ -17,6 +17,13 @@ module Bavard
           problem(error.message, field: error.field)
         end
 
+        # The same words whether it was never there, is gone, or is another show's.
+        app.error(Bavard::NotThere) do
+          error = env["sinatra.error"]
+          status 404
+          problem(error.message, field: error.field)
+        end
+
         app.error(Sequel::DatabaseError, Sequel::PoolTimeout) do
           site.house.log.warn("a page could not reach the database", env["sinatra.error"])
           status 503
