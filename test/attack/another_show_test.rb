@@ -5,6 +5,8 @@ require_relative "../support/team_test"
 # What somebody who has a show of their own, or helps in one, gains of another show: nothing, by whichever route. The routes are taken from
 # the applications themselves, so that one added later is tried too; what stands in their places is of the other show.
 class AnotherShowTest < TeamTest
+  # Also where a role would not allow it.
+  NOTHING_THERE = [403, 404].freeze
   MARK = "heronsecret"
   HASH = "ab" * 16
   APPS = Bavard::Web::App::STATIONS.merge("/prompter" => Bavard::Web::PrompterApp).freeze
@@ -107,7 +109,7 @@ class AnotherShowTest < TeamTest
         next if path.start_with?("/people/join")
 
         answer = tried(verb, path)
-        "#{role}: #{verb} #{path} → #{answer.status}" if leaks?(answer) || (about_another?(path) && ![403, 404].include?(answer.status))
+        "#{role}: #{verb} #{path} → #{answer.status}" if leaks?(answer) || (about_another?(path) && !NOTHING_THERE.include?(answer.status))
       end
     end
   end
