@@ -15,6 +15,9 @@ module Bavard
       @field = field
       @value = value
     end
+
+    # @return [String] the same as the rest of a sentence that ends after it
+    def reason = message.delete_suffix(".").sub(/\A(?:There|That|This|It|They|None|Another|Only)\b/, &:downcase)
   end
 
   # What somebody asks for by its name or number is not there: never was, is gone, or belongs to others.
