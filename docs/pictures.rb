@@ -4,6 +4,7 @@
 
 require "ferrum"
 require "net/http"
+require "tmpdir"
 
 # A browser that goes through the stations and takes a picture of each.
 class Pictures
@@ -35,6 +36,7 @@ class Pictures
     sign_in
     station("/feeds", ".lane-line", "feeds")
     find_todays_number
+    believed
     # Twice: badges that nobody asked for yet are fetched by the first.
     station("/dress", ".badge-button", nil)
     station("/dress", ".badge-button img", "dress")
@@ -47,8 +49,7 @@ class Pictures
     air
     voices
     goals
-    day_or_night("light")
-    station("/stage", ".hand.chosen", "stage-day")
+    station("/account/places", ".place", "places")
     @browser.quit
   end
 
@@ -58,8 +59,30 @@ class Pictures
   def dressed
     station("/dress/cast/", ".cast-tile img", "cast")
     cues
-    station("/dress/files/", ".wave", "files")
+    refused
     station("/dress/fellows/", ".fellow-card", "fellows")
+  end
+
+  # Who may be believed of what a line on IRC brings.
+  def believed
+    station("/feeds", ".lane-line", nil)
+    @browser.execute("[...document.querySelectorAll('.lane button')].find((one) => one.textContent.trim() === 'Tags').click()")
+    until_there("#mapping-fields input")
+    @browser.execute("document.querySelector('#mapping-fields [data-believe]').click()")
+    sleep 0.5
+    shot("believed")
+  end
+
+  # Sounds and films, as somebody drops what is none.
+  def refused
+    station("/dress/files/", ".wave", nil)
+    Dir.mktmpdir do |folder|
+      File.write(File.join(folder, "owl.ogg"), "no sound at all")
+      @browser.at_css("#bring-files").select_file(File.join(folder, "owl.ogg"))
+      until_there("#messages .bad")
+    end
+    sleep 0.5
+    shot("files")
   end
 
   # A line tried.
@@ -109,14 +132,8 @@ class Pictures
     JS
   end
 
-  # The first stage with its measures, and the gallery of looks.
-  def stages
-    station("/stage", ".measure", "stage")
-    @browser.at_css("#open-looks").click
-    until_there(".look-picture .line")
-    sleep 1.5
-    shot("looks")
-  end
+  # The first stage with its measures.
+  def stages = station("/stage", ".measure", "stage")
 
   def sign_in
     @browser.at_css("#login").focus.type(EMAIL)
