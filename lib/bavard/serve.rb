@@ -24,6 +24,7 @@ require_relative "live/shows"
 require_relative "live/now_files"
 require_relative "live/sweeper"
 require_relative "outward/door"
+require_relative "pauses"
 require_relative "pictures/cabinet"
 require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
@@ -49,11 +50,14 @@ require_relative "store/stages"
 require_relative "store/tallies"
 require_relative "web/app"
 require_relative "web/front/in_time"
+require_relative "web/waiting_room"
 
 module Bavard
   # Puts the parts together and runs them.
   class Serve
     DEMO = File.expand_path("../../demo", __dir__)
+    # With which it ends where a setting cannot be read: as sysexits.h has it.
+    SET_UP_WRONG = 78
     # Who may make an account.
     ACCOUNTS = %w[open invited closed].freeze
     LOOK_AT_SESSIONS_EVERY_S = 20
@@ -63,6 +67,8 @@ module Bavard
     MEDIA = {at_once: 2, most_waiting: 4, most_of_one: 2}.freeze
     # A page fits into it: whoever does not read it holds nobody up.
     OUTGOING_BYTES = 512 * 1024
+    # Between looks at a database that is away.
+    LOOK_EVERY_S = 1
     CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
 
     # @param env [Hash] as ENV
@@ -71,30 +77,57 @@ module Bavard
       @port = Integer(env.fetch("PORT", "4600"))
       @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
-      @db = Store::Database.open(env.fetch("DATABASE_URL"))
       $stdout.sync = true
       SemanticLogger.default_level = env.fetch("BAVARD_LOG", "info").to_sym
       SemanticLogger.add_appender(io: $stdout, formatter: :default)
       @log = SemanticLogger["bavard"]
+      check_settings
     end
 
     def run
       many_connections
-      lines = Store::Lines.new(@db)
-      @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
-      @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
-      @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
-      @shows = Live::Shows.new(house(lines), lease: @lease).start
-      @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
-      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@db, @hub) }.tap(&:start)
-      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: CLOCK, logger: @log).start
+      end_with_whoever_started_us
+      listen
+      return unless await_database
+
+      begin_parts
       serve
       Thread.new { Store::Stages.schema }
-      wait
+      @over.within?
       stop
     end
 
     private
+
+    # Whoever looks meanwhile is told what is waited for.
+    #
+    # @return [Boolean] false where it is over before that
+    def await_database
+      @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
+      pauses = Pauses.new(longest_s: LOOK_EVERY_S)
+      until database_there?
+        @log.warn("waiting for the database")
+        return false if @over.within?(pauses.next)
+      end
+      true
+    end
+
+    def database_there?
+      @db ||= Store::Database.open(@env.fetch("DATABASE_URL"))
+      Store::Database.ready?(@db) && @lease.reach?
+    rescue Sequel::DatabaseError
+      false
+    end
+
+    def begin_parts
+      lines = Store::Lines.new(@db)
+      @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
+      @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
+      @shows = Live::Shows.new(house(lines), lease: @lease).start
+      @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
+      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@db, @hub) }.tap(&:start)
+      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: CLOCK, logger: @log).start
+    end
 
     # Each takes a file's number, as far as the system lets us.
     def many_connections
@@ -151,6 +184,18 @@ module Bavard
       JSON.parse(File.read(File.join(DEMO, "viewers.json"))).to_h { |viewer| [viewer["login"], viewer] }
     end
 
+    # Before anything is begun.
+    #
+    # @raise [Bavard::Error]
+    def check_settings
+      letters
+      accounts
+      Store::Ceilings.read(@env["BAVARD_CEILINGS"])
+      Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
+      Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
+      Outward::Door.list(@env["BAVARD_INSIDE"])
+    end
+
     # @raise [Bavard::Error]
     def letters = Web::SignIn::Letters.new(@data.path("mail"), server: @env["BAVARD_MAIL"], from: @env["BAVARD_MAIL_FROM"])
 
@@ -172,18 +217,24 @@ module Bavard
         backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
         database_url: @env.fetch("DATABASE_URL"), outflow: @outflow = Web::Outflow.new(log: @log).start, media: Fair::Turns.new(**MEDIA),
         replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
-      @server = Puma::Server.new(Web::App.build(site), nil,
+      @doorway.open(Web::App.build(site))
+      @log.info("ready on #{@bind}:#{@port}")
+    end
+
+    # Before anything else: a page that is asked for is answered, if only with what is waited for.
+    def listen
+      @server = Puma::Server.new(@doorway = Web::Doorway.new("the database"), nil,
         {min_threads: 2, max_threads: 24, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
       @server.add_tcp_listener(@bind, @port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
       @server.run
       @log.info("listening on #{@bind}:#{@port}")
     end
 
-    def wait
-      over = Queue.new
-      %w[INT TERM].each { |signal| trap(signal) { over << signal } }
-      Thread.new { over << $stdin.read } if $stdin.stat.pipe?
-      over.pop
+    # Over on TERM and on INT, and when standard input closes.
+    def end_with_whoever_started_us
+      @over = Over.new
+      %w[INT TERM].each { |signal| trap(signal) { @over.tell } }
+      Thread.new { @over.tell if $stdin.read } if $stdin.stat.pipe?
     end
 
     def stop
@@ -203,4 +254,11 @@ module Bavard
   end
 end
 
-Bavard::Serve.new(ENV).run if $PROGRAM_NAME == __FILE__
+if $PROGRAM_NAME == __FILE__
+  begin
+    Bavard::Serve.new(ENV).run
+  rescue Bavard::Error => error
+    warn error.message
+    exit Bavard::Serve::SET_UP_WRONG
+  end
+end

@@ -75,7 +75,35 @@ class CrashTest < PreparedTest
     assert_text "What comes in"
   end
 
+  def test_begun_while_the_database_is_away_it_says_so_and_goes_on_by_itself
+    prepare(own: true, feed: feed_address)
+    until_live
+    server.say("ann", "said before")
+    open_screen(link) { assert_selector ".line", text: "said before" }
+    sign_in
+    until_logged
+    @app.kill
+    with_database_away do
+      @app.begin_to_start
+      wait_for("it to answer") { waits_for == "the database" }
+      visit "/feeds"
+      assert_text "Bavard waits for the database. What screens show stays there."
+      on_screen { assert_selector ".line", text: "said before" }
+      open_screen(link, name: :late) { assert_no_selector "main, p" }
+    end
+    assert_text "What comes in"
+    until_live
+    server.say("ann", "said after")
+    [:screen, :late].each { |name| on_screen(name) { assert_selector ".line", text: "said after" } }
+  end
+
   private
+
+  def waits_for
+    JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["waits_for"]
+  rescue SystemCallError, EOFError
+    nil
+  end
 
   def say(text)
     wait_for("the feed to be there") { oxbow_sees_us? }

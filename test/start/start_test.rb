@@ -17,6 +17,8 @@ class StartTest < Minitest::Test
   class Started
     attr_reader :port, :folder, :pid
 
+    Unanswered = Struct.new(:code, :body)
+
     # So many ports from the first on are its own, for the stand-ins.
     PORTS = 20
 
@@ -40,7 +42,14 @@ class StartTest < Minitest::Test
     def links = said.scan(%r{http://\S+/air/\S+})
     def ready? = said.include?("Ctrl-C")
     def address = "http://127.0.0.1:#{port}"
-    def get(path) = Net::HTTP.get_response(URI("#{address}#{path}"))
+
+    # @return [Net::HTTPResponse, Unanswered]
+    def get(path)
+      Net::HTTP.get_response(URI("#{address}#{path}"))
+    rescue SystemCallError, EOFError
+      Unanswered.new("", "")
+    end
+
     def processes = `ps -eo pid,args`.lines.grep(/#{Regexp.escape(folder)}/)
 
     # As Ctrl-C does: to every process of the terminal's group.
@@ -68,7 +77,7 @@ class StartTest < Minitest::Test
   end
 
   def until_ready(one)
-    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 200) { one.ready? || (one.said.include?("cannot") && flunk(one.said)) }
+    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 200) { one.ready? || (one.said.include?("Choose another") && flunk(one.said)) }
     one
   end
 
@@ -163,16 +172,24 @@ class StartTest < Minitest::Test
     assert_includes said, "PORT is a number from 1 to 65535, not “door”."
   end
 
-  def test_a_database_that_cannot_start_says_why
+  # Whoever looks meanwhile is told what is waited for, and nobody has to start it again.
+  def test_a_database_that_cannot_start_says_why_and_is_waited_for
     one = started(folder: Dir.mktmpdir("bavard-broken").tap { |folder| break_database(folder) })
-    Process.wait(one.pid)
+    wait_for("the waiting room") { one.get("/healthz").code == "503" }
+    assert_equal "the database", JSON.parse(one.get("/healthz").body)["waits_for"]
+    assert_includes one.get("/feeds").body, "Bavard waits for the database. What screens show stays there."
+    refute_includes one.get("/air/#{"x" * 32}").body, "Bavard waits"
     assert_includes one.said, "PostgreSQL cannot start. It says:"
     assert_includes one.said, "server configuration file"
+    FileUtils.rm_rf(["#{one.folder}/postgres", "#{one.folder}/database.password"])
+    until_ready(one)
+    assert answers?(one)
+    assert_equal 1, one.said.scan("PostgreSQL cannot start").size
   end
 
   def test_a_full_disk_is_said_to_be_full
     data = Bavard::Start::DataFolder.new(Dir.mktmpdir)
-    error = data.stub(:free_kb, 5) { assert_raises(Bavard::Error) { data.take } }
+    error = data.stub(:free_kb, 5) { assert_raises(Bavard::Start::DataFolder::Full) { data.check_room } }
     assert_match(/disk that holds .* is full .* BAVARD_DATA/, error.message)
   end
 
@@ -183,11 +200,7 @@ class StartTest < Minitest::Test
 
   private
 
-  def answers?(one)
-    one.get("/healthz").is_a?(Net::HTTPOK)
-  rescue SystemCallError, EOFError
-    false
-  end
+  def answers?(one) = one.get("/healthz").is_a?(Net::HTTPOK)
 
   def break_database(folder)
     FileUtils.chmod(0o755, folder)

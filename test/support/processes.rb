@@ -27,13 +27,18 @@ class RunningApp
   end
 
   def start
+    begin_to_start
+    wait_for("the application to answer") { answers? }
+    self
+  end
+
+  # Whatever it still has to wait for.
+  def begin_to_start
     TestDatabase.db
     @child = Bavard::Start::Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
             "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1"})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
-    wait_for("the application to answer") { answers? }
-    self
   end
 
   def platforms_file

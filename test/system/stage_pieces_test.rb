@@ -37,6 +37,7 @@ class StagePiecesTest < PreparedTest
     within("#for-many") { click_on "Top" }
     wait_for("both at the top") { tops.uniq.size == 1 }
     within("#for-many") { click_on "Group", exact: true }
+    assert_button "Group", exact: true, disabled: true
     press(:escape)
     assert_no_selector ".hand.chosen"
     hand("chat1").click

@@ -155,7 +155,7 @@ export class Inspector {
     document.querySelector("#for-many").hidden = chosen.length < 2;
     document.querySelector("#for-stage").hidden = chosen.length > 0;
     for (const field of this.frame) field.show(document_[field.name]);
-    if (chosen.length > 1) document.querySelector("#many-title").textContent = `${chosen.length} pieces`;
+    if (chosen.length > 1) this.showMany(chosen);
     if (!one) return;
     this.piece = piece;
     document.querySelector("#open-looks").hidden = piece.kind !== "chat";
@@ -165,6 +165,13 @@ export class Inspector {
     this.showCommon();
     this.showFit();
     this.specimen.show(piece);
+  }
+
+  showMany(chosen) {
+    document.querySelector("#many-title").textContent = `${chosen.length} pieces`;
+    const groups = new Set(chosen.map((piece) => piece.group || ""));
+    document.querySelector("#group").disabled = groups.size === 1 && !groups.has("");
+    document.querySelector("#ungroup").disabled = groups.size === 1 && groups.has("");
   }
 
   showCommon() {

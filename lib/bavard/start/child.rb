@@ -20,6 +20,7 @@ module Bavard
       end
 
       def start
+        @ended = nil
         reader, @leash = IO.pipe
         @pid = spawn(@env, *@command, in: reader, out: [@log, "a"], err: [@log, "a"], pgroup: true, close_others: true)
         reader.close

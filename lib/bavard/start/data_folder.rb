@@ -12,6 +12,9 @@ module Bavard
       KEY_BYTES = 64
       LEAST_FREE_KB = 100 * 1024
 
+      # There is no room on its disk.
+      class Full < Error; end
+
       attr_reader :root
 
       # @param env [Hash] as ENV
@@ -65,10 +68,7 @@ module Bavard
           raise Error, "Another Bavard uses #{root} just now. Give this one a folder of its own with BAVARD_DATA."
         end
 
-        check_room
         self
-      rescue Errno::ENOSPC
-        raise Error, full
       rescue SystemCallError => error
         raise Error, "Cannot write to #{root} (#{error.class.name.split("::").last}). Name another folder with BAVARD_DATA, or make this one yours."
       end
@@ -88,11 +88,12 @@ module Bavard
         IO.popen(["df", "-Pk", root], &:read).lines.last.to_s.split[3].to_i
       end
 
-      private
-
+      # @raise [Full]
       def check_room
-        raise Error, full if free_kb < LEAST_FREE_KB
+        raise Full, full if free_kb < LEAST_FREE_KB
       end
+
+      private
 
       def full
         "The disk that holds #{root} is full (#{free_kb / 1024} MB left, #{LEAST_FREE_KB / 1024} MB are needed). Make room, or name " \

@@ -19,6 +19,9 @@ module Bavard
       # For tests: nothing there has to outlive a power cut.
       FLEETING = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
 
+      # It does not begin just now; what it says goes with it.
+      class NotStarted < Error; end
+
       # @return [String, nil] who it runs as, where that is not us
       def self.user
         Process.uid.zero? ? USER_WHEN_ROOT : nil
@@ -137,7 +140,7 @@ module Bavard
 
         said = File.read(log) if log && File.exist?(log)
         reason = said.lines.map(&:strip).reject(&:empty?).last(4).join("\n  ")
-        raise Error, "PostgreSQL cannot start. It says:\n  #{reason}"
+        raise NotStarted, "PostgreSQL cannot start. It says:\n  #{reason}"
       end
 
       # In a process group of its own, so that Ctrl-C reaches us and not it.

@@ -10,6 +10,7 @@ require "pg"
 require_relative "../store/database"
 require_relative "child"
 require_relative "data_folder"
+require_relative "kept"
 require_relative "least_rights"
 require_relative "ports"
 require_relative "postgres"
@@ -20,11 +21,14 @@ module Bavard
     # The whole of it, from nothing to answering.
     class Run
       PROJECT = File.expand_path("../../..", __dir__)
-      ANSWER_WITHIN_S = 30
-      # An application that ends by itself is started again, unless it does so this often in a row.
-      MOST_RESTARTS = 5
-      STEADY_S = 60
-      LOOK_EVERY_S = 3
+      # Once it has not answered for so long it is said what it waits for.
+      SAY_AFTER_S = 30
+      LOOK_EVERY_S = 0.1
+      LOOK_AT_DATABASE_EVERY_S = 3
+      # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
+      PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
+      # As lib/bavard/serve.rb ends where a setting cannot be read.
+      SET_UP_WRONG = 78
       # Many threads, each with memory of its own, would hold several times what is used.
       LEAN = {"MALLOC_ARENA_MAX" => "2"}.freeze
 
@@ -33,17 +37,15 @@ module Bavard
         @port = port(env.fetch("PORT", "4600"))
         @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
         @standins = env["BAVARD_STANDINS"] != "0"
-        @stopping = Queue.new
+        @over = Over.new
       end
 
       def run
-        %w[INT TERM HUP].each { |signal| trap(signal) { @stopping << signal } }
+        %w[INT TERM HUP].each { |signal| trap(signal) { @over.tell } }
         @data = DataFolder.new(DataFolder.choose(@env, PROJECT, own_database? && Postgres.user)).take
         check_port
-        prepare
-        start_children
-        announce
-        watch
+        begin_all
+        say("\nStopping.")
       ensure
         stop
       end
@@ -69,49 +71,106 @@ module Bavard
         raise Error, "Port #{@port} is taken by another program. Choose another one:  PORT=#{Ports.free(@port + 1)} bin/start"
       end
 
+      def begin_all
+        patiently { prepare } or return
+        start_children
+        await_answer or return
+        announce
+        watch
+      end
+
+      # Never gives up: says once what is in the way, and tries again, for as long as it takes.
+      #
+      # @return [Boolean] false where it is over before that
+      def patiently
+        pauses = Pauses.new
+        begin
+          yield
+          @waiting&.stop
+          true
+        rescue *PASSING => error
+          tell_once("#{in_words(error)} Trying again until it is otherwise.")
+          let_wait
+          retry unless @over.within?(pauses.next)
+          false
+        end
+      end
+
+      def in_words(error)
+        case error
+        when Bavard::Error then error.message
+        when SystemCallError then "There is no room on the disk that holds #{@data.root}."
+        else "The database cannot be reached: #{error.message.lines.first.strip}."
+        end
+      end
+
+      def tell_once(words)
+        warn words unless words == @told
+        @told = words
+      end
+
+      # Who looks at a page meanwhile is told what is waited for, as far as there is room for that.
+      def let_wait
+        return if @waiting
+
+        env = {"PORT" => @port.to_s, "BAVARD_BIND" => @bind, "BAVARD_WAITS_FOR" => "the database"}
+        rights = LeastRights.new(@data, PROJECT).prepare
+        @waiting = Child.new("The waiting room", ["ruby", "lib/bavard/start/waiting.rb"], log: File::NULL, rights:, env:).start
+      rescue SystemCallError
+        nil
+      end
+
       def prepare
-        @postgres = Postgres.new(@data) if own_database?
+        @data.check_room
+        @postgres ||= Postgres.new(@data) if own_database?
         @url = own_database? ? @postgres.start : @env["DATABASE_URL"]
+        @db&.disconnect
         @db = Store::Database.open(@url)
         Store::Database.migrate(@db)
         @platforms = Standins.new(@data, @port, @env).place if @standins
         require_relative "../../../demo/load"
         @demo = Demo::Load.new(@db, @data, @platforms).load
-      rescue Sequel::DatabaseConnectionError => error
-        raise Error, "The database cannot be reached: #{error.message.lines.first.strip}"
       end
 
       def start_children
-        @rights = LeastRights.new(@data, PROJECT).prepare
-        warn "Bavard runs as root: #{@rights.instead}." if @rights.instead
-        @children = []
-        @children.concat(@platforms.children(@rights).each(&:start)) if @standins
-        @app = app.start
-        @started_at = now
-        await_answer
+        rights = LeastRights.new(@data, PROJECT).prepare
+        warn "Bavard runs as root: #{rights.instead}." if rights.instead
+        parts = [*(@platforms.children(rights) if @standins), app(rights)]
+        @kept = parts.map { |part| Kept.new(part, say: method(:warn)).start }
       end
 
-      def app
-        Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: @data.path("log", "bavard.log"), rights: @rights,
+      def app(rights)
+        Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
           env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN,
                 "BAVARD_PLATFORMS" => @platforms ? @platforms.file : @env["BAVARD_PLATFORMS"].to_s})
       end
 
+      # @return [Boolean] false where it is over before that
+      # @raise [Bavard::Error] where a setting cannot be read: that will not be otherwise by itself
       def await_answer
-        deadline = now + ANSWER_WITHIN_S
-        until answers?
-          raise Error, "Bavard ended while starting. It said:\n#{@app.last_words}" if @app.ended
-          raise Error, "Bavard did not answer within #{ANSWER_WITHIN_S} s. The log: #{@data.path("log", "bavard.log")}" if now > deadline
+        began_at = now
+        until (answer = healthz) == "ok"
+          status = @kept.map(&:look).last
+          raise Error, "Bavard ended while starting. It said:\n#{last_words}" if status&.exitstatus == SET_UP_WRONG
 
-          sleep 0.05
+          tell_once("Bavard does not answer yet#{answer && ": it waits for #{answer}"}. Its log is #{log}") if status || now - began_at > SAY_AFTER_S
+          return false if @over.within?(LOOK_EVERY_S)
         end
+        true
       end
 
-      def answers?
-        Net::HTTP.get_response(URI("http://#{@bind}:#{@port}/healthz")).is_a?(Net::HTTPOK)
-      rescue SystemCallError, EOFError
-        false
+      # @return [String, nil] "ok", what it waits for, or nothing where nobody answers
+      def healthz
+        answer = Net::HTTP.get_response(URI("http://#{@bind}:#{@port}/healthz"))
+        return "ok" if answer.is_a?(Net::HTTPOK)
+
+        JSON.parse(answer.body)["waits_for"]
+      rescue SystemCallError, EOFError, JSON::ParserError, Timeout::Error
+        nil
       end
+
+      def log = @data.path("log", "bavard.log")
+      def last_words = File.readlines(log).last(6).join
 
       def announce
         @db.disconnect
@@ -130,38 +189,26 @@ module Bavard
       def first_account_wanted? = @env.fetch("BAVARD_ACCOUNTS", "open") != "open" && @db[:accounts].count < 2
 
       def watch
-        @restarts = 0
-        while @stopping.empty?
-          sleep 0.1
-          status = @app.ended
-          start_again(status) if status
-          look_after_database
-        end
-        say("\nStopping.")
+        @keeper = Thread.new { look_after_database } if @postgres
+        @kept.each(&:look) until @over.within?(LOOK_EVERY_S)
       end
 
-      def start_again(status)
-        @restarts = now - @started_at > STEADY_S ? 0 : @restarts + 1
-        raise Error, "Bavard ended #{@restarts} times in a row. It said:\n#{@app.last_words}" if @restarts > MOST_RESTARTS
-
-        warn "Bavard ended (#{status.termsig ? "signal #{status.termsig}" : "status #{status.exitstatus}"}); starting it again."
-        @app = app.start
-        @started_at = now
-      end
-
-      # The application goes on without it meanwhile.
+      # The application goes on without it meanwhile. In a thread of its own: it may take as long as it wants to.
       def look_after_database
-        return if @postgres.nil? || now - (@looked_at || 0) < LOOK_EVERY_S
-
-        @looked_at = now
-        warn "The database ended; it is started again." if @postgres.revive
-      rescue Error => error
-        warn error.message
+        pauses = Pauses.new(longest_s: LOOK_AT_DATABASE_EVERY_S)
+        loop do
+          sleep pauses.next
+          warn "The database ended; it is started again." if @postgres.revive
+          @told = nil
+        rescue *PASSING => error
+          tell_once("#{in_words(error)} Trying again until it is otherwise.")
+        end
       end
 
       def stop
-        @app&.stop
-        @children&.each(&:stop)
+        @keeper&.kill&.join
+        @waiting&.stop
+        @kept&.reverse_each(&:stop)
         @db&.disconnect
         @postgres&.stop
       end

@@ -32,6 +32,13 @@ module Bavard
       def migrate(db)
         Sequel::Migrator.run(db, MIGRATIONS)
       end
+
+      # @return [Boolean] whether it answers and is as this version wants it
+      def ready?(db)
+        Sequel::Migrator.is_current?(db, MIGRATIONS)
+      rescue Sequel::DatabaseError
+        false
+      end
     end
   end
 end

@@ -17,6 +17,13 @@ module Bavard
         @held = {}
       end
 
+      # @return [Boolean] whether its connection stands
+      def reach?
+        @lock.synchronize { @db.get(1) == 1 }
+      rescue Sequel::DatabaseError
+        false
+      end
+
       # @param show_id [Integer]
       # @return [Boolean] whether the show is ours now
       def take(show_id)

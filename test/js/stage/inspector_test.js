@@ -87,6 +87,17 @@ test("of nothing chosen the stage is set, of one that piece, of several what the
   assert.deepEqual([seen(), find("#many-title").textContent], [["#for-many"], "2 pieces"]);
 });
 
+test("several can be grouped where they are not one group, and ungrouped where one of them is in any", () => {
+  const grouped = (...groups) => {
+    show({ ...CHAT, group: groups[0] }, { ...CLOCK, group: groups[1] });
+    return ["#group", "#ungroup"].map((id) => find(id).disabled);
+  };
+  assert.deepEqual(grouped("", ""), [false, true]);
+  assert.deepEqual(grouped("g1", ""), [false, false]);
+  assert.deepEqual(grouped("g1", "g2"), [false, false]);
+  assert.deepEqual(grouped("g1", "g1"), [true, false]);
+});
+
 test("where it sits and how large the stage is are set by figures", () => {
   show(CHAT);
   const [x] = all("#where input");
