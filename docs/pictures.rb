@@ -49,7 +49,7 @@ class Pictures
     air
     voices
     goals
-    station("/account/places", ".place", "places")
+    places
     @browser.quit
   end
 
@@ -83,6 +83,18 @@ class Pictures
     end
     sleep 0.5
     shot("files")
+  end
+
+  # This browser and a telephone; all others are signed out.
+  def places
+    station("/account/places", ".place", nil)
+    @browser.execute("document.querySelector('.places-all button')?.click()")
+    sleep 1
+    telephone = @browser.contexts.create.create_page
+    telephone.command("Network.setUserAgentOverride", userAgent: "Mozilla/5.0 (Android 14; Mobile)")
+    telephone.go_to("#{@address}/account/login")
+    sign_in(telephone)
+    station("/account/places", ".place", "places")
   end
 
   # A line tried.
@@ -135,10 +147,10 @@ class Pictures
   # The first stage with its measures.
   def stages = station("/stage", ".measure", "stage")
 
-  def sign_in
-    @browser.at_css("#login").focus.type(EMAIL)
-    @browser.at_css("#password").focus.type(@password, :enter)
-    until_there(".lane")
+  def sign_in(page = @browser)
+    page.at_css("#login").focus.type(EMAIL)
+    page.at_css("#password").focus.type(@password, :enter)
+    sleep 0.05 until page.at_css(".lane")
   end
 
   # Lantern's broadcast, found by its channel, so that all three platforms are on the picture.
