@@ -30,6 +30,7 @@ require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
 require_relative "relay/hub"
 require_relative "start/data_folder"
+require_relative "steady_clock"
 require_relative "store/cast"
 require_relative "store/ceilings"
 require_relative "store/database"
@@ -69,7 +70,6 @@ module Bavard
     OUTGOING_BYTES = 512 * 1024
     # Between looks at a database that is away.
     LOOK_EVERY_S = 1
-    CLOCK = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
 
     # @param env [Hash] as ENV
     def initialize(env)
@@ -81,6 +81,7 @@ module Bavard
       SemanticLogger.default_level = env.fetch("BAVARD_LOG", "info").to_sym
       SemanticLogger.add_appender(io: $stdout, formatter: :default)
       @log = SemanticLogger["bavard"]
+      @clock = SteadyClock.new
       check_settings
     end
 
@@ -121,12 +122,12 @@ module Bavard
 
     def begin_parts
       lines = Store::Lines.new(@db)
-      @hub = Relay::Hub.new(clock: CLOCK, log: @log).start
+      @hub = Relay::Hub.new(clock: @clock, log: @log).start
       @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
       @shows = Live::Shows.new(house(lines), lease: @lease).start
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
       @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@db, @hub) }.tap(&:start)
-      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: CLOCK, logger: @log).start
+      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
     end
 
     # Each takes a file's number, as far as the system lets us.
@@ -141,7 +142,7 @@ module Bavard
       platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
       fetcher = Pictures::Fetcher.new(door: door = way_out(platforms))
       @pictures = picture_desk(fetcher, dress)
-      @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: CLOCK, log: @log)
+      @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: @clock, log: @log)
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
       @house = Live::House.new(
@@ -149,7 +150,7 @@ module Bavard
         platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
         **show_stores(box), **people_stores(box), **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
-        clock: CLOCK, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
+        clock: @clock, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
     end
@@ -177,7 +178,7 @@ module Bavard
 
     def picture_desk(fetcher, store)
       @cabinet = Pictures::Cabinet.new(@data.path("pictures"))
-      Live::PictureDesk.new(fetcher:, workshop: Pictures::Workshop.new, cabinet: @cabinet, store:, clock: CLOCK, log: @log).start
+      Live::PictureDesk.new(fetcher:, workshop: Pictures::Workshop.new, cabinet: @cabinet, store:, clock: @clock, log: @log).start
     end
 
     def people

@@ -59,6 +59,7 @@ class HouseTest < Minitest::Test
 
     def initialize = @now_ms = 1_795_499_520_000
     def call = now_ms
+    def offset_ms = 0
   end
 
   attr_reader :house, :clock, :hub, :journal

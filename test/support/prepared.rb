@@ -36,14 +36,14 @@ class PreparedTest < BrowserTest
   # @param hold_ms [Integer] how long every line is held
   # @param platforms [Array<RunningStandin>] that run already
   # @param own [Boolean] whether the application is the test's own, to be stopped and killed
-  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, own: false)
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, own: false, env: {})
     TestDatabase.use(own ? :house : :app)
     TestDatabase.clean if own
     @started.concat(platforms)
     make_show(hold_ms)
     add_feed_at(feed) if feed
     put_pieces_on_air(pieces, width, height) if pieces
-    @app = own ? own_app(platforms) : SharedApp.running
+    @app = own ? own_app(platforms, env) : SharedApp.running
     Capybara.app_host = @app.address
     @cookies = HostsBrowser.new(@app.address).sign_in(email, PASSWORD)
   end
@@ -76,8 +76,8 @@ class PreparedTest < BrowserTest
 
   private
 
-  def own_app(platforms)
-    RunningApp.new(platforms: platforms.map(&:platform)).start.tap { |app| @started << app }
+  def own_app(platforms, env)
+    RunningApp.new(platforms: platforms.map(&:platform), env:).start.tap { |app| @started << app }
   end
 
   def make_show(hold_ms)

@@ -20,7 +20,9 @@ class RunningApp
   attr_reader :port, :folder
 
   # @param platforms [Array<Bavard::Feeds::Platform>]
-  def initialize(port: nil, folder: nil, platforms: [])
+  # @param env [Hash] what else it finds there
+  def initialize(port: nil, folder: nil, platforms: [], env: {})
+    @env = env
     @port = port || OwnPorts.one
     @folder = folder || Dir.mktmpdir("bavard-app")
     @platforms = platforms
@@ -37,7 +39,7 @@ class RunningApp
     TestDatabase.db
     @child = Bavard::Start::Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
-            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1"})
+            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **@env})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
   end
 

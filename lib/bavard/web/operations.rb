@@ -29,7 +29,7 @@ module Bavard
         journal = site.house.journal
         shedding = journal.shedding
         body = {ok: trouble.nil? && shedding.empty?, database: trouble || "answers",
-                log: {waiting: journal.waiting, lost: journal.lost, shedding:}}
+                clock_ahead_ms: site.house.clock.offset_ms, log: {waiting: journal.waiting, lost: journal.lost, shedding:}}
         [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
       end
 
