@@ -73,11 +73,19 @@ class OwnCssAttackTest < PreparedTest
 
   # @return [Vips::Image] outside of the box, once what is worn is drawn
   def outside
-    wait_for("sheet #{@number} to be drawn") do
+    wait_for("sheet #{@number} to be drawn", limit_s: 200) do
       open_again unless drawn?
-      image = on_screen { picture }.extract_band(0, n: 3)
-      image.draw_rect([0, 0, 0], *COVERED, fill: true) if image.getpoint(*MIDDLE) == [@number, 0, 0]
+      image = pictured
+      image.draw_rect([0, 0, 0], *COVERED, fill: true) if image&.getpoint(*MIDDLE) == [@number, 0, 0]
     end
+  end
+
+  # Nothing where the page stops being drawn just then.
+  def pictured
+    on_screen { picture }.extract_band(0, n: 3)
+  rescue Ferrum::TimeoutError
+    open_again
+    nil
   end
 
   # @return [Array<String>] each of the declarations with all selectors

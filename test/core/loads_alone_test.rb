@@ -11,7 +11,7 @@ class LoadsAloneTest < Minitest::Test
     "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core outward], "relay" => %w[error core], "store" => %w[error core],
     "fair" => %w[error], "pictures" => %w[aside error fair outward], "media" => %w[aside error core], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core start store],
-    "live" => %w[aside error core fair feeds pictures relay store], "web" => %w[aside error core copies fair exports feeds media pictures relay store live], "start" => %w[error store]
+    "live" => %w[aside error core fair feeds pictures relay store], "web" => %w[aside error core copies fair exports feeds media pictures relay store live], "start" => %w[error pauses store]
   }.freeze
 
   def test_the_core_loads_without_web_database_or_sockets

@@ -44,6 +44,31 @@ class PlayoutTest < Minitest::Test
     assert_equal [2, 3], @frames.last.dig("in", "chat1").map { |card| card["i"] }
   end
 
+  def timed(**values)
+    shared = Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys Fenn")
+    pieces = [Bavard::Core::Stage::ChatPiece.build("chat1", {"stay_ms" => 10_000}.merge(values.transform_keys(&:to_s)))]
+    shown = Bavard::Live::Playout.new(@topic, @frames, shared, document: Bavard::Core::Stage::Document.empty.merge("pieces" => pieces), timed: true)
+    shown.add(line(1, at_ms: 100_000))
+    shown.flush(103_000)
+    @frames.last.dig("in", "chat1", 0, "z")
+  end
+
+  def test_a_page_is_told_how_long_a_line_still_stands_where_it_leaves_by_its_time_alone
+    assert_equal 7000, timed
+    assert_nil timed(stay_ms: "for good")
+    assert_nil timed(keep_last: 1)
+    timed
+    assert_equal 7000, JSON.parse(@topic.catch_up(nil)).dig("in", "chat1", 0, "z")
+  end
+
+  # In a draft time can be held.
+  def test_a_page_of_the_draft_is_not
+    shown = playout
+    shown.add(line(1, at_ms: 100_000))
+    shown.flush(103_000)
+    refute @frames.last.dig("in", "chat1", 0).key?("z")
+  end
+
   def test_nothing_new_sends_nothing
     shown = playout
     before = @frames.size

@@ -15,13 +15,17 @@ class HubTest < Minitest::Test
 
   # A page at the other end.
   class Page
-    attr_reader :texts, :socket, :closed_with
+    attr_reader :texts, :socket, :closed_with, :beats
+
+    # What tells nothing but that the line holds.
+    BEAT = /\A\{"t":\d+\}\z/
 
     def initialize(socket)
       @socket = socket
       @texts = []
+      @beats = []
       @driver = WebSocket::Driver.client(self)
-      @driver.on(:message) { |event| @texts << event.data }
+      @driver.on(:message) { |event| (event.data.match?(BEAT) ? @beats : @texts) << event.data }
       @driver.on(:close) { |event| @closed_with = event.code }
       @driver.start
     end
@@ -130,8 +134,38 @@ class HubTest < Minitest::Test
     one = page
     until_texts(one, 1)
     @now_ms = 20_000
-    wait_for("the page to be asked") { one.read.texts.include?("{}") }
     wait_for("the page to be let go") { (@now_ms += 50_000) && drained.include?(:closed) }
+  end
+
+  def test_a_page_hears_that_its_line_holds_and_how_long_it_is
+    one = page
+    wait_for("two beats") { one.read.beats.size >= 2 }
+    first, second = one.beats.map { |beat| JSON.parse(beat)["t"] }
+    assert_operator second - first, :>=, Bavard::Relay::Hub::BEAT_EVERY_MS
+  end
+
+  def test_whether_all_is_there_is_answered_behind_all_of_it
+    one = page
+    until_texts(one, 1)
+    publish({number: 1})
+    one.say('{"here":7}')
+    publish({number: 2})
+    told = until_texts(one, 4).drop(1)
+    assert_equal [nil, 7], told.find { |message| message["here"] }.values_at("number", "here")
+    assert_operator told.index { |message| message["here"] }, :>=, 1
+    one.say('{"here":"7"}')
+    assert_equal [:opened, '{"here":"7"}'], [@follower.happened.pop, @follower.happened.pop]
+  end
+
+  # While it is behind, what was thrown away for it comes as a whole picture, and the answer behind that.
+  def test_whether_all_is_there_is_answered_behind_the_picture_of_who_was_behind
+    slow = page
+    until_texts(slow, 1)
+    20.times { |number| publish({number:, ballast: "x" * 40_000}) }
+    slow.say('{"here":9}')
+    wait_for("the answer") { slow.read.texts.any? { |text| text.start_with?('{"here":9') } }
+    before = slow.texts.take_while { |text| !text.start_with?('{"here":9') }.map { |text| JSON.parse(text) }
+    assert_equal 19, before.last.dig("all", "number") || before.last["number"]
   end
 
   def test_a_link_that_is_replaced_says_so_and_closes

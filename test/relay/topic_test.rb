@@ -13,10 +13,12 @@ class TopicTest < Minitest::Test
     count.times { |number| @topic.frame({number:}, -> { {all: number} }) }
   end
 
-  def catch_up(last) = JSON.parse(@topic.catch_up(last))
+  # When it was sent is told with each.
+  def told(text) = JSON.parse(text).tap { |message| assert_kind_of Integer, message.delete("t") }
+  def catch_up(last) = told(@topic.catch_up(last))
 
   def test_frames_are_numbered_with_the_boot
-    assert_equal({"at" => "boot:1", "x" => 1}, JSON.parse(@topic.frame({x: 1}, -> { {} })))
+    assert_equal({"at" => "boot:1", "x" => 1}, told(@topic.frame({x: 1}, -> { {} })))
   end
 
   def test_who_was_away_gets_what_was_missed_in_one_message

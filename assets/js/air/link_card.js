@@ -27,6 +27,7 @@ export class LinkCard {
       );
     }
     this.options.addEventListener("input", () => this.readOptions());
+    element.querySelector("[data-doubt]").addEventListener("change", ({ target }) => this.doubt(target));
   }
 
   show(name) {
@@ -80,6 +81,12 @@ export class LinkCard {
   async clear() {
     const done = await attempt(() => send(`/links/${this.id}/clear`));
     if (done) say("The screen is cleared. New lines come in as before.");
+  }
+
+  async doubt(choice) {
+    const done = await attempt(() => send(`/links/${this.id}/doubt`, { seconds: choice.value }));
+    if (done)
+      say(choice.value === "" ? "Chat stays, whatever a screen hears." : `After ${choice.selectedOptions[0].textContent} chat leaves it.`);
   }
 
   async readOptions() {

@@ -8,12 +8,15 @@ import { Ticker } from "./ticker.js";
 // An emote alone stands this much higher.
 const ALONE_RATIO = 1.6;
 const AGE_EVERY_MS = 5000;
+// The server says when a line leaves; where it is not heard so long after that, the line leaves by itself.
+const WAITS_MS = 250;
 
 export class ChatPiece extends Piece {
   constructor(id, overrides) {
     super(id, "chat", overrides);
     this.lines = new Map();
     this.cards = new Map();
+    this.ends = new Map();
     this.odd = false;
     this.stack = document.createElement("div");
     this.stack.className = "stack";
@@ -23,6 +26,8 @@ export class ChatPiece extends Piece {
   style(given) {
     const before = this.given;
     super.style(given);
+    // How long lines stand may be set otherwise.
+    for (const id of this.ends.keys()) this.endless(id);
     if (this.overrides.newest) this.element.dataset.newest = this.overrides.newest;
     this.element.dataset.oneName = this.overrides.oneName;
     this.motion = given.motion;
@@ -54,17 +59,18 @@ export class ChatPiece extends Piece {
   }
 
   // All that changes within one frame: others make room once.
-  change({ out = [], pulled = [], in: cards = [] }, { lively, arriving, now }) {
+  change({ out = [], pulled = [], in: cards = [] }, { lively, arriving, now, age }) {
     this.now = [now, performance.now()];
     for (const id of pulled) this.take(id);
     const before = this.ticker || !arriving ? new Map() : places(this.lines.values());
     for (const id of out) this.leave(id, arriving ? lively : 0);
-    for (const card of cards) this.add(card, arriving, lively);
+    for (const card of cards) this.add(card, arriving, lively, age);
     if (before.size > 0 && (out.length > 0 || cards.length > 0)) makeRoom(before, this.motion, lively);
   }
 
-  add(card, arriving, lively = 1) {
+  add(card, arriving, lively = 1, age = 0) {
     if (this.lines.has(card.i)) return;
+    this.end(card, age);
     const line = lineOf(this.coloured(card), this.options);
     this.odd = !this.odd;
     line.classList.toggle("odd", this.odd);
@@ -75,6 +81,28 @@ export class ChatPiece extends Piece {
     if (this.counting) this.showAge(line, card);
     if (this.ticker) this.run(line);
     else if (arriving) comeIn(line, this.motion, lively);
+  }
+
+  // Where it leaves by its time alone. age: how long ago that was said
+  end({ i: id, z: stands }, age = 0) {
+    this.endless(id);
+    if (stands === undefined) return;
+    this.ends.set(
+      id,
+      setTimeout(() => this.over(id), stands - age + WAITS_MS),
+    );
+  }
+
+  over(id) {
+    const lively = document.hidden ? 0 : 1;
+    const before = this.ticker || !lively ? new Map() : places(this.lines.values());
+    this.leave(id, lively);
+    if (before.size > 0) makeRoom(before, this.motion, lively);
+  }
+
+  endless(id) {
+    clearTimeout(this.ends.get(id));
+    this.ends.delete(id);
   }
 
   coloured(card) {
@@ -127,6 +155,7 @@ export class ChatPiece extends Piece {
   }
 
   forget(id) {
+    this.endless(id);
     this.lines.delete(id);
     this.cards.delete(id);
   }
@@ -139,12 +168,13 @@ export class ChatPiece extends Piece {
   }
 
   // Leaves what stands already where it is, so that nothing is shown twice.
-  replace(cards, now) {
+  replace(cards, now, age) {
     this.now = [now, performance.now()];
     const stay = new Set(cards.map((card) => card.i));
     for (const id of [...this.lines.keys()]) if (!stay.has(id)) this.take(id);
     for (const card of cards) {
-      this.add(card, false);
+      this.add(card, false, 1, age);
+      this.end(card, age);
       this.recolour(card.i, card.c, card.d);
     }
   }
@@ -160,6 +190,7 @@ export class ChatPiece extends Piece {
 
   remove() {
     clearInterval(this.counting);
+    for (const id of [...this.ends.keys()]) this.endless(id);
     super.remove();
   }
 

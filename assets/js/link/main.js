@@ -1,3 +1,4 @@
+import { Doubt } from "./doubt.js";
 import { Picture } from "./picture.js";
 import { Report } from "./report.js";
 import { Sounds } from "./sounds.js";
@@ -16,7 +17,9 @@ if (path) {
     report.tell();
   };
   const sounds = new Sounds(path.replace(/\/live$/, ""), picture, (id) => report.silent(id));
+  const doubt = new Doubt(document.querySelector("#stage"), () => picture.doubtMs);
   const socket = new Socket(path, {
+    current: () => doubt.sure(),
     only: (what) => sounds.hear(what),
     open: () => report.tell(),
     replaced: () => picture.empty(),

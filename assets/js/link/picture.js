@@ -53,7 +53,7 @@ export class Picture {
     if (frame.style) this.style(frame.style);
     this.each(frame.colours, (piece, [id, colour, other]) => piece.recolour(id, colour, other));
     this.each(frame.again, (piece, card) => piece.again(card));
-    if (frame.whole) for (const [id, piece] of this.pieces) piece.replace?.(frame.in?.[id] ?? [], frame.now);
+    if (frame.whole) for (const [id, piece] of this.pieces) piece.replace?.(frame.in?.[id] ?? [], frame.now, frame.age);
     else this.change(frame);
     if ("large" in frame && this.side !== "behind") this.large.show(frame.large);
     for (const [id, value] of Object.entries(frame.live ?? {})) this.pieces.get(id)?.live(value);
@@ -68,7 +68,7 @@ export class Picture {
   }
 
   change(frame) {
-    const how = { lively: frame.lively ?? 1, arriving: !document.hidden && !frame.missed, now: frame.now };
+    const how = { lively: frame.lively ?? 1, arriving: !document.hidden && !frame.missed, now: frame.now, age: frame.age };
     for (const [id, piece] of this.pieces) {
       const what = { out: frame.out?.[id], pulled: frame.pulled?.[id], in: frame.in?.[id] };
       if (what.out || what.pulled || what.in) piece.change(what, how);
@@ -79,10 +79,13 @@ export class Picture {
   applyMissed(frames) {
     const leaving = (frame) => [...Object.entries(frame.out ?? {}), ...Object.entries(frame.pulled ?? {})];
     const gone = new Set(frames.flatMap((frame) => leaving(frame).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))));
+    // Where pieces were set otherwise meanwhile, lines may stand longer than was said.
+    const restyled = frames.some((frame) => frame.style);
+    const over = (card, age) => !restyled && card.z !== undefined && card.z <= age;
     for (const frame of frames) {
       const lines = Object.entries(frame.in ?? {}).map(([piece, cards]) => [
         piece,
-        cards.filter((card) => !gone.has(`${piece}/${card.i}`)),
+        cards.filter((card) => !gone.has(`${piece}/${card.i}`) && !over(card, frame.age)),
       ]);
       this.apply({ ...frame, in: Object.fromEntries(lines), missed: true });
     }
@@ -102,8 +105,9 @@ export class Picture {
   }
 
   // order: all that stand there, from back to front; pieces: those that are told anew
-  style({ width, height, revision, order, behind, pieces }) {
+  style({ width, height, revision, order, behind, pieces, doubt_ms: doubtMs }) {
     this.size = { width, height };
+    this.doubtMs = doubtMs;
     this.revision = revision;
     const wanted = new Set(order);
     for (const [id, piece] of this.pieces) {

@@ -1,4 +1,6 @@
-// The line to Bavard: comes back by itself after any kind of failure, and says where it was.
+// The line to Bavard: comes back by itself after any kind of failure, and says where it was. What it brings is shown once it is of now.
+import { Flow } from "./flow.js";
+
 const FIRST_MS = 250;
 const LONGEST_MS = 8000;
 const SILENT_MS = 40000;
@@ -6,10 +8,13 @@ const OPENS_WITHIN_MS = 5000;
 const REPLACED = 4404;
 
 export class Socket {
-  constructor(path, { frame, missed, open, replaced, only }) {
+  // current(): what is shown is of now
+  constructor(path, { frame, missed, open, replaced, only, current }) {
     this.path = path;
-    this.on = { frame, missed, open, replaced, only };
+    this.on = { frame, missed, open, replaced, only, current };
     this.last = "";
+    this.kept = [];
+    this.flow = new Flow((here) => this.send({ here }));
     this.failures = 0;
     this.connect();
     setInterval(() => this.watch(), 5000);
@@ -19,7 +24,10 @@ export class Socket {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     this.socket = new WebSocket(`${scheme}://${location.host}${this.path}?last=${encodeURIComponent(this.last)}`);
     this.heardAt = performance.now();
-    this.socket.addEventListener("open", () => this.on.open?.());
+    this.socket.addEventListener("open", () => {
+      this.flow.begin();
+      this.on.open?.();
+    });
     this.socket.addEventListener("message", (event) => this.hear(event.data));
     this.socket.addEventListener("close", (event) => this.closed(event.code));
   }
@@ -28,12 +36,32 @@ export class Socket {
     this.heardAt = performance.now();
     this.failures = 0;
     const frame = JSON.parse(text);
+    if (frame.here) return this.flow.answered(frame.here, frame.t) && this.show();
+    this.flow.heard(frame.t);
+    if (frame.at && !this.take(frame)) return;
+    if (this.flow.behind) return;
     if (frame.only) this.on.only?.(frame.only);
-    if (!frame.at) return;
+    this.show();
+  }
+
+  // Gives whether it follows what is known.
+  take(frame) {
     if (frame.whole || frame.missed) this.last = frame.at;
-    else if (!this.follows(frame.at)) return;
-    if (frame.missed) this.on.missed(frame.missed);
-    else this.on.frame(frame);
+    else if (!this.follows(frame.at)) return false;
+    this.kept.push(frame);
+    return true;
+  }
+
+  // All that waits in one go, so that nothing is painted that is taken away in it.
+  show() {
+    const kept = this.kept.map((frame) => this.flow.aged(frame));
+    this.kept = [];
+    const from = kept.findLastIndex((frame) => frame.whole);
+    if (from >= 0) this.on.frame(kept[from]);
+    const rest = kept.slice(from + 1);
+    if (kept.length === 1 && rest.length === 1 && !rest[0].missed) this.on.frame(rest[0]);
+    else if (rest.length > 0) this.on.missed(rest.flatMap((frame) => frame.missed ?? [frame]));
+    this.on.current?.();
   }
 
   // Frames come one after another; after a hole only a whole picture helps.
@@ -54,6 +82,7 @@ export class Socket {
     if (code === REPLACED) {
       this.on.replaced?.();
       this.last = "";
+      this.kept = [];
       this.failures = 10;
     }
     const ceiling = Math.min(LONGEST_MS, FIRST_MS * 2 ** this.failures);

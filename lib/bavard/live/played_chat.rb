@@ -59,6 +59,17 @@ module Bavard
 
       def cards(lines) = lines.map { |line| card(line) }
 
+      # @param now_ms [Integer] as its lines have it
+      # @return [Array<Hash>] cards with how long each still stands, where it leaves by its time alone: a page takes it off by itself then
+      def timed_cards(lines, now_ms)
+        return cards(lines) if settings.keep_last.positive?
+
+        lines.map do |line|
+          stay_ms = settings.stay_of(line)
+          stay_ms ? card(line).merge(z: [line.shown_at_ms + stay_ms - now_ms, 0].max) : card(line)
+        end
+      end
+
       # @return [String] why a line stands no longer
       def why_gone(line_id)
         stay_ms = settings.stay_ms

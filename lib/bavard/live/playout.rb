@@ -38,11 +38,13 @@ module Bavard
       # @param shared [Shared]
       # @param live [LiveValues, nil] what is set in pieces while the broadcast goes on
       # @param entries [Array<Store::Lines::Entry>] what was said before, oldest first
-      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, entries: [])
+      # @param timed [Boolean] whether pages are told how long lines stand: where their time never stands still
+      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, entries: [], timed: false)
         @topic = topic
         @hub = hub
         @shared = shared
         @live = live
+        @timed = timed
         @again = {}
         @lines = entries.map(&:line)
         @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
@@ -70,6 +72,12 @@ module Bavard
         @counted.play(@document)
         @flown.play(@document, @fresh)
         @style = style(@styles)
+        @restyled = true
+      end
+
+      # @param seconds [Integer, nil] without a word, after which chat leaves a screen; nil: never
+      def doubt_s=(seconds)
+        @doubt_s = seconds
         @restyled = true
       end
 
@@ -219,7 +227,7 @@ module Bavard
       def changes(now_ms)
         change = {}
         change[:style] = style(@styles.slice(*@fresh.keys)) if @restyled
-        @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms))) }
+        @chats.each_value { |chat| add_changes(change, chat, chat.timeline.advance(lines_ms(now_ms)), now_ms) }
         calm(change, now_ms) if change[:in]
         change.merge!(overlays.changes(@document["house"]))
         voices = @voiced.changes(now_ms)
@@ -231,22 +239,24 @@ module Bavard
         change
       end
 
-      def add_changes(change, chat, moved)
+      def add_changes(change, chat, moved, now_ms)
         standing = chat.timeline.standing
-        return veiled(change, chat, standing, moved) if @veiled || @lifted
+        return veiled(change, chat, standing, moved, now_ms) if @veiled || @lifted
 
         put(change, :colours, chat, @restyled && @fresh[chat.id] ? chat.colours : [])
         put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines))
-        put(change, :in, chat, chat.cards(moved.in_lines))
+        put(change, :in, chat, coming(chat, moved.in_lines, now_ms))
         pulled, out = moved.out_ids.partition { |id| @cleared || @pulled.key?(id) }
         put(change, :out, chat, out)
         out.each { |id| @left.call(id, chat.why_gone(id)) } if @left
         put(change, :pulled, chat, pulled)
       end
 
+      def coming(chat, lines, now_ms) = @timed ? chat.timed_cards(lines, lines_ms(now_ms)) : chat.cards(lines)
+
       # Nothing is painted while chat is off the picture; what stands comes and goes with it.
-      def veiled(change, chat, standing, moved)
-        return put(change, :in, chat, chat.cards(standing)) unless @veiled
+      def veiled(change, chat, standing, moved, now_ms)
+        return put(change, :in, chat, coming(chat, standing, now_ms)) unless @veiled
 
         put(change, :pulled, chat, (standing - moved.in_lines).map(&:id) | moved.out_ids) if @lifted
       end
@@ -271,15 +281,16 @@ module Bavard
         counted = @counted.told
         over = overlays.told(document["house"])
         lambda do
-          {style:, in: standing.to_h { |chat, lines| [chat.id, chat.cards(lines)] }, live: live&.report(document) || {}, voices:, counted:,
-           **over.call, now: live&.now_ms || now_ms}
+          now = live&.now_ms || now_ms
+          {style:, in: standing.to_h { |chat, lines| [chat.id, coming(chat, lines, now)] }, live: live&.report(document) || {}, voices:, counted:,
+           **over.call, now:}
         end
       end
 
       # order:: ids of all pieces from back to front; pieces: those told about
       def style(styles)
         {revision: @revision, width: @document["width"], height: @document["height"], order: @styles.keys,
-         behind: Core::Stage::Document.behind?(@document), pieces: styles.each_value.map(&:last)}
+         behind: Core::Stage::Document.behind?(@document), pieces: styles.each_value.map(&:last), **(@doubt_s ? {doubt_ms: @doubt_s * 1000} : {})}
       end
     end
   end

@@ -40,6 +40,7 @@ module Bavard
         @live = LiveValues.new(stage.live, house.clock)
         @draft = playout("draft", stage.draft, entries)
         @air = playout("air", stage.on_air, entries.select { |entry| entry.line.id > stage.cleared_at_line })
+        @air.doubt_s = stage.doubt_s
         prepare_rehearsal
         @editor = StageEditor.new(stage, house) { |document| edited(document) }
       end
@@ -175,6 +176,12 @@ module Bavard
         stage.backdrop = name
       end
 
+      # @param seconds [Integer, nil] without a word, after which chat leaves a screen; nil: never
+      def doubt_s=(seconds)
+        @house.journal.later { @house.stages.keep_doubt(id, seconds) }
+        stage.doubt_s = air.doubt_s = seconds
+      end
+
       def name=(name)
         @house.journal.later { @house.stages.rename(id, name) }
         stage.name = name
@@ -218,7 +225,7 @@ module Bavard
 
       def playout(which, document, entries)
         topic = Relay::Topic.new("#{which}:#{stage.id}", @house.boot)
-        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, entries: entries.dup)
+        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, entries: entries.dup, timed: which == "air")
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "websocket/driver"
+require_relative "since"
 
 module Bavard
   module Relay
@@ -12,8 +13,8 @@ module Bavard
       LARGEST_MESSAGE_BYTES = 16 * 1024
       READ_BYTES = 16 * 1024
       QUIET_MS = 45_000
-      # A page cannot see pings; this tells it that the line still holds.
-      BEAT = "{}"
+      # A page asks whether it has all that was sent to it; the answer goes out behind that.
+      HERE = /\A\{"here":(\d{1,9})\}\z/
       # Close code: this link is not valid any more.
       REPLACED = 4404
 
@@ -21,7 +22,9 @@ module Bavard
       attr_accessor :monitor
 
       # @param follower [#opened, #heard, #closed] told of what comes from the page
-      def initialize(io, env, topic, id:, last:, follower:)
+      # @param asked [#call] with this connection and a number: has it {#answer}ed behind what is to be sent before
+      def initialize(io, env, topic, id:, last:, follower:, asked:)
+        @when_asked = asked
         @io = io
         @env = env
         @topic = topic
@@ -78,6 +81,7 @@ module Bavard
 
         @behind = false
         @driver.text(@topic.catch_up(nil))
+        tell_here(@asked) if @asked
       end
 
       # @return [Boolean] false where nothing was heard for too long
@@ -85,8 +89,17 @@ module Bavard
         return false if now_ms - @heard_at_ms > QUIET_MS
 
         @driver.ping
-        @driver.text(BEAT) unless @behind
         !@closed
+      end
+
+      # A page cannot see pings; this tells it that the line still holds, and how long it is.
+      def beat
+        @driver.text(%({"t":#{Since.ms}})) unless @behind
+      end
+
+      # That all is there which was sent to it; to a page that is behind, once that is so.
+      def answer(number)
+        @behind ? @asked = number : tell_here(number)
       end
 
       # Ends it with a word, so that the page empties its picture.
@@ -110,10 +123,20 @@ module Bavard
 
       def driver
         driver = WebSocket::Driver.rack(self, max_length: LARGEST_MESSAGE_BYTES)
-        driver.on(:message) { |event| @follower.heard(self, event.data) }
+        driver.on(:message) { |event| hear(event.data) }
         driver.on(:close) { @closed = true }
         driver.on(:error) { @closed = true }
         driver
+      end
+
+      def hear(text)
+        number = text.is_a?(String) && text[HERE, 1] or return @follower.heard(self, text)
+        @when_asked.call(self, number)
+      end
+
+      def tell_here(number)
+        @asked = nil
+        @driver.text(%({"here":#{number},"t":#{Since.ms}}))
       end
 
       def flush

@@ -12,7 +12,8 @@ module Bavard
     #   hub.deliver(topic, frame)
     class Hub
       PING_EVERY_MS = 15_000
-      MOST_WAIT_S = 1.0
+      BEAT_EVERY_MS = 1000
+      MOST_WAIT_S = 0.5
       NOBODY = {}.freeze
 
       # @param clock [#call] Unix milliseconds
@@ -24,6 +25,7 @@ module Bavard
         @following = Hash.new { |hash, topic| hash[topic] = {} }
         @next_id = 0
         @pinged_at_ms = clock.call
+        @beat_at_ms = Since.ms
       end
 
       def start
@@ -80,6 +82,7 @@ module Bavard
         until @ended
           @selector.select(MOST_WAIT_S) { |monitor| react(monitor) }
           obey(@commands.pop) until @commands.empty?
+          beat
           ping
         end
       ensure
@@ -93,6 +96,7 @@ module Bavard
         when :take_in then take_in(*given)
         when :send_out then send_out(*given)
         when :say_to then say_to(*given)
+        when :answer then given.first.answer(given.last) unless given.first.closed?
         when :cut then cut(given.first)
         when :cut_chosen then cut_chosen(given.first)
         when :end then @ended = true
@@ -102,7 +106,7 @@ module Bavard
       end
 
       def take_in(io, env, topic, follower, last)
-        connection = Connection.new(io, env, topic, id: @next_id += 1, last:, follower:)
+        connection = Connection.new(io, env, topic, id: @next_id += 1, last:, follower:, asked: method(:asked))
         connection.monitor = @selector.register(io, :r)
         connection.monitor.value = connection
         @following[topic][connection.id] = connection
@@ -113,6 +117,9 @@ module Bavard
         connection && @following[topic].key?(connection.id) ? drop(connection) : io.close
         raise
       end
+
+      # Behind what other threads have left here meanwhile.
+      def asked(connection, number) = @commands << [:answer, connection, number]
 
       def send_out(topic, frame)
         return unless @following.key?(topic)
@@ -160,6 +167,17 @@ module Bavard
         @following.delete(connection.topic) if @following[connection.topic].empty?
         @selector.deregister(connection.io)
         connection.finish
+      end
+
+      def beat
+        now_ms = Since.ms
+        return if now_ms - @beat_at_ms < BEAT_EVERY_MS
+
+        @beat_at_ms = now_ms
+        @following.values.flat_map(&:values).each do |connection|
+          connection.beat
+          drop(connection) if connection.closed?
+        end
       end
 
       def ping

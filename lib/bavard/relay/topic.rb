@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "since"
 
 module Bavard
   module Relay
@@ -30,7 +31,7 @@ module Bavard
         @lock.synchronize do
           @seq += 1
           @picture = picture
-          text = JSON.generate({at: at}.merge(change))
+          text = JSON.generate({at:, t: Since.ms}.merge(change))
           @kept << text
           @kept.shift if @kept.size > KEPT_FRAMES
           text
@@ -42,7 +43,12 @@ module Bavard
       def catch_up(last)
         @lock.synchronize do
           missed = missed_since(last)
-          missed ? %({"at":"#{at}","missed":[#{missed.join(",")}]}) : JSON.generate({at: at, whole: true}.merge(@picture.call))
+          if missed
+            %({"at":"#{at}","t":#{Since.ms},"missed":[#{missed.join(",")}]})
+          else
+            JSON.generate({at:, t: Since.ms,
+                           whole: true}.merge(@picture.call))
+          end
         end
       end
 

@@ -16,9 +16,10 @@ module Bavard
       # draft, on_air:: documents; on_air is nil before the first Put on air; revision:: the number on air, 0 before
       # last_number:: the highest number given to a revision so far
       # cleared_at_line:: lines up to this id were cleared off the screen
+      # doubt_s:: after so many seconds without a word chat leaves a screen; nil: never
       # air_at_once:: whether every edit goes on air; live:: as Live::LiveValues keeps it
       Stage = Struct.new(:id, :show_id, :name, :token, :backdrop, :draft, :on_air, :revision, :last_number, :cleared_at_line,
-        :place, :air_at_once, :live, keyword_init: true)
+        :place, :air_at_once, :live, :doubt_s, keyword_init: true)
       # by:: who put it on air, or nil
       Revision = Struct.new(:number, :made_at_ms, :by)
 
@@ -136,6 +137,11 @@ module Bavard
         @db[:stages].where(id:).update(air_at_once:)
       end
 
+      # @param doubt_s [Integer, nil]
+      def keep_doubt(id, doubt_s)
+        @db[:stages].where(id:).update(doubt_s:)
+      end
+
       def keep_live(id, live)
         @db[:stages].where(id:).update(live: Sequel.pg_jsonb(live))
       end
@@ -148,7 +154,7 @@ module Bavard
         return unless row
 
         document = row[:on_air] && document_of(row[:id], row[:on_air])
-        plain = row.slice(:id, :show_id, :name, :backdrop, :cleared_at_line, :place, :air_at_once)
+        plain = row.slice(:id, :show_id, :name, :backdrop, :cleared_at_line, :place, :air_at_once, :doubt_s)
         Stage.new(**plain, token: @keys.token(row), live: row[:live].to_hash, draft: complete(row[:draft]), on_air: document,
           revision: row[:on_air] || 0, last_number: @db[:revisions].where(stage_id: row[:id]).max(:number) || 0)
       end

@@ -7,6 +7,9 @@ module Bavard
   module Web
     # Links, and the screens that show them.
     class AirApp < Station
+      # Seconds without a word after which chat leaves a screen, in words.
+      DOUBTS = {"5" => "5 s", "15" => "15 s", "30" => "30 s", "60" => "a minute", "300" => "5 minutes", "" => "never"}.freeze
+
       get "/" do
         @here = "air"
         @stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
@@ -22,6 +25,15 @@ module Bavard
       post "/:stage/clear" do
         stage_id = id(params[:stage])
         ask { |show| show.clear_air(stage_id) }
+        json(done: true)
+      end
+
+      post "/:stage/doubt" do
+        stage_id = id(params[:stage])
+        given = text(params["seconds"])
+        raise Error.new("That is none of the times there are.", field: "seconds") unless DOUBTS.key?(given)
+
+        ask { |show| show.desk(stage_id).doubt_s = given[/\d+/]&.to_i }
         json(done: true)
       end
 

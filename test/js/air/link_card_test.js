@@ -5,7 +5,7 @@ import { LinkCard } from "../../../assets/js/air/link_card.js";
 
 const COVERED = "http://x/air/••••";
 eachOnAPage({
-  html: `<article data-stage="3"><div class="thumb"></div><span data-show="size"></span><span data-show="screens"></span>
+  html: `<article data-stage="3"><div class="thumb"></div><span data-show="size"></span><span data-show="screens"></span><select data-doubt><option value="15">15 s</option><option value="">never</option></select>
     <input data-link="http://x/air/secret" data-covered="${COVERED}" value="${COVERED}"><button data-do="copy"></button>
     <button data-do="uncover" aria-pressed="false"><svg><use href=""></use></svg></button><button data-do="renew"></button>
     <div data-two hidden></div><input data-behind-link data-covered="${COVERED}/behind" value="${COVERED}/behind"><button data-do="copy-behind"></button>

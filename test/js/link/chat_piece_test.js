@@ -155,3 +155,50 @@ test("lines of a ticker run one behind the other and are gone when they have run
     ["1"],
   );
 });
+
+test("a line whose time is over leaves by itself where the server is not heard", () => {
+  chat.change({ in: [card(1, "soon", { z: 1000 }), card(2, "later", { z: 5000 }), card(3)] }, NOW);
+  page.clock.pass(1240);
+  assert.equal(chat.lines.has(1), true);
+  page.clock.pass(20);
+  assert.deepEqual([...chat.lines.keys()], [2, 3]);
+  assert.equal(
+    lines()
+      .find((line) => line.dataset.line === "1")
+      .classList.contains("leaving"),
+    true,
+  );
+  page.clock.pass(60_000);
+  assert.deepEqual([...chat.lines.keys()], [3]);
+});
+
+test("what was long on its way has so much less time", () => {
+  chat.change({ in: [card(1, "late", { z: 10_000 })] }, { ...NOW, age: 9500 });
+  page.clock.pass(760);
+  assert.equal(chat.lines.size, 0);
+});
+
+test("what is taken away and comes again has the time it is told then", () => {
+  chat.change({ in: [card(1, "a", { z: 1000 })] }, NOW);
+  chat.change({ pulled: [1] }, NOW);
+  chat.change({ in: [card(1, "a", { z: 9000 })] }, NOW);
+  page.clock.pass(5000);
+  assert.equal(chat.lines.has(1), true);
+});
+
+test("where the piece is set otherwise, and where all is told anew, the times before count no more", () => {
+  chat.change({ in: [card(1, "a", { z: 1000 })] }, NOW);
+  chat.style(chatStyle());
+  page.clock.pass(5000);
+  assert.equal(chat.lines.has(1), true);
+  chat.replace([card(1, "a", { z: 2000 })], NOW.now);
+  page.clock.pass(2300);
+  assert.equal(chat.lines.has(1), false);
+});
+
+test("a piece that is taken off leaves no time running", () => {
+  chat.change({ in: [card(1, "a", { z: 1000 })] }, NOW);
+  chat.remove();
+  page.clock.pass(5000);
+  assert.equal(chat.lines.has(1), true);
+});

@@ -55,8 +55,18 @@ export class FakeSocket extends EventTarget {
     this.dispatchEvent(Object.assign(new PlainEvent("message"), { data: JSON.stringify(value) }));
   }
 
+  // Where a page asks whether all is here, it is told at once, unless the line stalls.
   send(text) {
-    this.sent.push(JSON.parse(text));
+    const said = JSON.parse(text);
+    if (said.here === undefined) return this.sent.push(said);
+    this.asked = said.here;
+    if (!this.stalls) this.answer();
+  }
+
+  answer() {
+    const { asked } = this;
+    this.asked = null;
+    if (asked) this.tell({ here: asked, t: page.clock.now });
   }
 
   close(code = 1000) {

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 # Answers on PORT for as long as its standard input is open, while there is no database to begin the application with.
-#   BAVARD_BIND=127.0.0.1 PORT=4600 BAVARD_WAITS_FOR="the database" ruby lib/bavard/start/waiting.rb
+#   BAVARD_BIND=127.0.0.1 PORT=4600 BAVARD_WAITS_FOR="the database" ruby lib/bavard/web/waiting.rb
 
 require "puma"
 require "puma/server"
-require_relative "../web/waiting_room"
+require_relative "waiting_room"
 
 room = Bavard::Web::WaitingRoom.new(ENV.fetch("BAVARD_WAITS_FOR"))
 server = Puma::Server.new(room, nil, {min_threads: 1, max_threads: 4, log_writer: Puma::LogWriter.null, environment: "production"})
