@@ -13,6 +13,7 @@ require_relative "feeds/platform"
 require_relative "live/house"
 require_relative "live/backdrops"
 require_relative "fair/turns"
+require_relative "lasting"
 require_relative "live/imports"
 require_relative "live/journal"
 require_relative "live/line_ids"
@@ -68,7 +69,7 @@ module Bavard
     MEDIA = {at_once: 2, most_waiting: 4, most_of_one: 2}.freeze
     # A page fits into it: whoever does not read it holds nobody up.
     OUTGOING_BYTES = 512 * 1024
-    # Between looks at a database that is away.
+    # Between looks at a database that is away, and at threads.
     LOOK_EVERY_S = 1
 
     # @param env [Hash] as ENV
@@ -94,7 +95,8 @@ module Bavard
       begin_parts
       serve
       Thread.new { Store::Stages.schema }
-      @over.within?
+      # This thread's end is that of the process, which is begun anew.
+      Lasting.look until @over.within?(LOOK_EVERY_S)
       stop
     end
 

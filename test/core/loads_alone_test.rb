@@ -8,10 +8,11 @@ class LoadsAloneTest < Minitest::Test
   LIB = File.expand_path("../../lib/bavard", __dir__)
   # What each part may require, besides itself.
   MAY = {
-    "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core outward], "relay" => %w[error core], "store" => %w[error core],
+    "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core lasting outward], "relay" => %w[error core lasting], "store" => %w[error core],
     "fair" => %w[error], "pictures" => %w[aside error fair outward], "media" => %w[aside error core], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core start store],
-    "live" => %w[aside error core fair feeds pictures relay store], "web" => %w[aside error core copies fair exports feeds media pictures relay store live], "start" => %w[error pauses store]
+    "live" => %w[aside error core fair feeds lasting pictures relay store],
+    "web" => %w[aside error core copies fair exports feeds lasting media pictures relay store live], "start" => %w[error pauses store]
   }.freeze
 
   def test_the_core_loads_without_web_database_or_sockets

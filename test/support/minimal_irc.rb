@@ -23,7 +23,11 @@ class MinimalIrc
 
   # Bytes as they are, to all clients.
   def write(bytes)
-    @clients.each { |client| client.write(bytes) }
+    @clients.dup.each do |client|
+      client.write(bytes)
+    rescue SystemCallError
+      @clients.delete(client)
+    end
   end
 
   def clients = @clients.size

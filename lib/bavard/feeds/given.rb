@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "time"
 require_relative "../core/amount"
 require_relative "../core/intake"
@@ -17,7 +18,27 @@ module Bavard
       # Bytes that no text of ours holds.
       NOT_TEXT = "\0"
 
+      DEEPEST = 20
+      # In JSON: a backslash, a pair of surrogates, or half of one.
+      ESCAPED = /\\\\|\\u[dD][89abAB]\h\h\\u[dD][c-fC-F]\h\h|\\u[dD][89a-fA-F]\h\h/
+      HALF_BYTES = 6
+
       module_function
+
+      # What can be read of it: half a character costs that character, and not all that is said beside it.
+      #
+      # @param text [String] bytes
+      # @return [Object]
+      # @raise [JSON::ParserError]
+      def json(text)
+        text = text.dup.force_encoding(Encoding::UTF_8).scrub
+        JSON.parse(text, max_nesting: DEEPEST)
+      rescue JSON::ParserError
+        whole = text.gsub(ESCAPED) { |found| found.bytesize == HALF_BYTES ? "\\ufffd" : found }
+        raise if whole == text
+
+        JSON.parse(whole, max_nesting: DEEPEST)
+      end
 
       def text(value, longest = LONGEST_TEXT)
         value.delete(NOT_TEXT)[0, longest] if value.is_a?(String) && !value.empty?

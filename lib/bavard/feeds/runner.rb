@@ -3,6 +3,7 @@
 require "io/wait"
 require_relative "../core/intake"
 require_relative "../error"
+require_relative "../lasting"
 require_relative "backoff"
 
 module Bavard
@@ -14,7 +15,9 @@ module Bavard
       # @param connect [#call] gives something with run(stop) -> Ended or nil; called for each try
       # @param take [#call] gets each Core::Intake
       # @param clock [#call] Unix milliseconds
-      def initialize(feed_id:, connect:, take:, clock:, backoff: Backoff.new)
+      # @param fault [#call] told of what is ours to mend; nil: the thread itself was ended
+      def initialize(feed_id:, connect:, take:, clock:, backoff: Backoff.new, fault: ->(_error) {})
+        @fault = fault
         @feed_id = feed_id
         @connect = connect
         @take = take
@@ -24,8 +27,7 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { run }
-        @thread.name = "feed-#{@feed_id}"
+        @thread = Lasting.new("feed-#{@feed_id}", told: method(:faulty)) { run }.start
         self
       end
 
@@ -46,13 +48,18 @@ module Bavard
 
       def run
         keep_connected
+        close
       rescue Bavard::Error => error
         tell(:needs_you, error.message)
-      rescue StandardError => error
-        tell(:needs_you, "This feed stopped by a fault of ours (#{error.class}). Connect it again, and send us the log.")
-        raise
-      ensure
-        [@stop_reader, @stop_writer].each(&:close)
+        close
+      end
+
+      def close = [@stop_reader, @stop_writer].each(&:close)
+
+      # A fault of ours ends this connection, and no other.
+      def faulty(error)
+        @fault.call(error)
+        tell(:waiting, "A fault of ours#{" (#{error.class})" if error} ended this connection. It is made anew; what happened is in the log.")
       end
 
       def keep_connected

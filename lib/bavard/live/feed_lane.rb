@@ -61,9 +61,14 @@ module Bavard
         @runner&.halt
         runner = nil
         runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock: @house.clock,
-          take: ->(intake) { @send.call(self, runner, intake) })
+          take: ->(intake) { @send.call(self, runner, intake) }, fault: method(:fault))
         @runner = runner
         runner.start
+      end
+
+      def fault(error)
+        @house.meters.fault(:feed)
+        @house.log.error("feed #{id}: begun anew", error)
       end
 
       # Connected again where it is wanted, so that what has changed counts.

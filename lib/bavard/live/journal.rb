@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../lasting"
 require_relative "../store/lines"
 
 module Bavard
@@ -42,8 +43,7 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { run }
-        @thread.name = "journal"
+        @thread = Lasting.new("journal", told: ->(error) { @log.error("journal: beginning anew", error) }) { run }.start
         self
       end
 
@@ -150,7 +150,7 @@ module Bavard
       def write_run(run)
         put_down(run)
         taken_off(run.size)
-      rescue Sequel::DatabaseError, JSON::GeneratorError => error
+      rescue StandardError => error
         raise unless refused?(error)
         return run.each { |entry| write_run([entry]) } if run.size > 1
 
@@ -172,8 +172,11 @@ module Bavard
         taken_off(1)
       end
 
+      # Not because the database is away or full, but for what it is, whatever is wrong with it.
       def refused?(error)
-        error.is_a?(JSON::GeneratorError) || error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
+        return false if error.is_a?(Sequel::PoolTimeout)
+
+        !error.is_a?(Sequel::DatabaseError) || error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
       end
 
       def taken_off(count)

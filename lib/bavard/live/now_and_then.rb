@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../lasting"
 require_relative "timer"
 
 module Bavard
@@ -19,10 +20,12 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { @work.call(-> { !@ended.empty? }) until Timer.wait(@ended, @every_s) }
-        @thread.name = @name
+        @thread = Lasting.new(@name, told: method(:tell)) { @work.call(-> { !@ended.empty? }) until Timer.wait(@ended, @every_s) }.start
         self
       end
+
+      def tell(error) = warn("#{@name}: beginning anew#{" after #{error.class}: #{error.message}" if error}")
+      private :tell
 
       def stop
         @ended << true

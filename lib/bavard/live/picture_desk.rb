@@ -2,6 +2,7 @@
 
 require_relative "../error"
 require_relative "../fair/queue"
+require_relative "../lasting"
 
 module Bavard
   module Live
@@ -34,7 +35,8 @@ module Bavard
       end
 
       def start
-        @threads = Array.new(WORKERS) { |number| Thread.new { work }.tap { |thread| thread.name = "pictures-#{number}" } }
+        told = ->(error) { @log.error("pictures: beginning anew", error) }
+        @threads = Array.new(WORKERS) { |number| Lasting.new("pictures-#{number}", told:) { work }.start }
         self
       end
 

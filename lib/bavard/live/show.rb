@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/chat/line"
+require_relative "../lasting"
 require_relative "answers"
 require_relative "broadcast"
 require_relative "desk_report"
@@ -58,8 +59,7 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { run }
-        @thread.name = "show-#{id}"
+        @thread = Lasting.new("show-#{id}", told: method(:fault)) { run }.start
         @house.pictures.listen { |address| picture_came(address) }
         lanes.each_value { |lane| lane.connect if lane.feed.wanted }
         self
@@ -142,6 +142,10 @@ module Bavard
       def guarded
         yield
       rescue StandardError => error
+        fault(error)
+      end
+
+      def fault(error)
         @house.meters.fault(:show)
         @house.log.error("show #{id}", error)
       end

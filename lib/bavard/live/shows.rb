@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../error"
+require_relative "now_and_then"
 require_relative "show"
 
 module Bavard
@@ -19,7 +20,6 @@ module Bavard
         @lease = lease
         @lock = Mutex.new
         @running = {}
-        @ended = Queue.new
       end
 
       def start
@@ -28,7 +28,7 @@ module Bavard
         rescue Error => error
           @house.log.error(error.message)
         end
-        @renewing = Thread.new { renew until Timer.wait(@ended, RENEW_EVERY_S) }
+        @renewing = NowAndThen.new("leases", RENEW_EVERY_S) { renew }.start
         self
       end
 
@@ -63,8 +63,7 @@ module Bavard
       end
 
       def stop
-        @ended << true
-        @renewing&.join
+        @renewing&.stop
         @lock.synchronize { @running.each_value(&:stop) }
       end
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "nio"
+require_relative "../lasting"
 require_relative "connection"
 
 module Bavard
@@ -29,8 +30,7 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { run }
-        @thread.name = "relay"
+        @thread = Lasting.new("relay", told: ->(error) { @log.error("relay: beginning anew", error) }) { run }.start
         self
       end
 
@@ -78,7 +78,10 @@ module Bavard
         nil # the loop is over
       end
 
+      # Begun anew, it has nobody yet: pages whose line it held have lost it, and come back.
       def run
+        @following.clear
+        @selector = NIO::Selector.new if @selector.closed?
         until @ended
           @selector.select(MOST_WAIT_S) { |monitor| react(monitor) }
           obey(@commands.pop) until @commands.empty?

@@ -42,8 +42,29 @@ class PollingClientTest < Minitest::Test
 
   def test_what_is_no_json_is_nonsense_and_what_is_no_http_is_a_broken_line
     serving(answering("200 OK", "{oh no")) { |client| assert_raises(Client::Nonsense) { client.get("/x") } }
-    serving("hello\r\n\r\n") { |client| assert_raises(Client::Unreachable) { client.get("/x") } }
+    serving("hello\r\n\r\n") { |client| assert_raises(Client::Nonsense) { client.get("/x") } }
     serving("") { |client| assert_raises(Client::Unreachable) { client.get("/x") } }
+  end
+
+  def marked(header) = "HTTP/1.1 200 OK\r\n#{header}\r\n\r\n{\"items\":[]}"
+
+  def test_lengths_that_cannot_be_are_nonsense_or_a_broken_line
+    ["Content-Length: abc", "Content-Length: -5", "Transfer-Encoding: chunked"].each do |header|
+      serving(marked(header)) { |client| assert_raises(Client::Nonsense, Client::Unreachable, header) { client.get("/x") } }
+    end
+  end
+
+  # Nothing was asked for that is packed: what comes is read as it is.
+  def test_a_mark_of_packing_that_is_wrong_is_nobodys_end
+    ["gzip", "deflate", "br"].each { |packed| serving(marked("Content-Encoding: #{packed}")) { |client| assert_equal [], client.get("/x").body["items"] } }
+  end
+
+  # Half a character is no reason to lose what is said beside it.
+  def test_half_a_character_costs_that_character_alone
+    {'{"items": ["a \ud83d b"]}' => ["a \ufffd b"], '{"items": ["\udc26"]}' => ["\ufffd"], '{"items": ["\ud83d\udc26"]}' => ["🐦"],
+     '{"items": ["\\\\ud83d", "\ud83d"]}' => ["\\ud83d", "\ufffd"], "{\"items\": [\"a \xED\xA0\xBD b\"]}" => ["a \ufffd\ufffd\ufffd b"]}.each do |body, items|
+      serving(answering("200 OK", body.b)) { |client| assert_equal items, client.get("/x").body["items"], body }
+    end
   end
 
   def test_an_answer_without_end_is_cut_off

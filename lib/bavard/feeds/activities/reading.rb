@@ -27,7 +27,7 @@ module Bavard
         # @return [Core::Intake]
         # @raise [Bavard::Error] saying what is missing
         def self.read(body, feed_id, now_ms, fallback_id:)
-          given = JSON.parse(body.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: 20)
+          given = Given.json(body)
           raise Error.new("An activity is an object.", field: "body") unless given.is_a?(Hash)
 
           new(given, feed_id, now_ms, fallback_id).intake

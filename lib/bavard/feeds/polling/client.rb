@@ -3,7 +3,9 @@
 require "json"
 require "net/http"
 require "uri"
+require "zlib"
 require_relative "../../outward/door"
+require_relative "../given"
 require_relative "../trouble"
 
 module Bavard
@@ -18,6 +20,8 @@ module Bavard
         # It answered something that cannot be read.
         class Nonsense < StandardError
         end
+        # Answers that are none: wrong marks of how they are packed, lengths and lines that cannot be.
+        UNREADABLE = [Zlib::Error, Net::HTTPBadResponse, Net::HTTPHeaderSyntaxError, ArgumentError, EncodingError].freeze
         # retry_after_ms:: how long it wants not to be asked, or nil
         Answer = Struct.new(:status, :body, :retry_after_ms)
 
@@ -61,9 +65,11 @@ module Bavard
           return Answer.new(status, {}, retry_after) unless status.between?(200, 499)
 
           Answer.new(status, read(body, status), retry_after)
-        rescue *Trouble::NETWORK, Net::HTTPBadResponse, Net::ProtocolError => error
-          close
-          @http = nil
+        rescue *UNREADABLE => error
+          forget
+          raise Nonsense, "#{@base.host} answered something that cannot be read (#{error.class.name.split("::").last})."
+        rescue *Trouble::NETWORK, Net::ProtocolError => error
+          forget
           raise Unreachable, Trouble.words(error, @base.host, @base.port, within_s: READ_WITHIN_S)
         end
 
@@ -77,9 +83,14 @@ module Bavard
           end
           [response.code.to_i, wait(response["retry-after"]), body]
         rescue Nonsense
+          forget
+          raise
+        end
+
+        # What is left of that answer is none of the next one's.
+        def forget
           close
           @http = nil
-          raise
         end
 
         def connection
@@ -90,7 +101,7 @@ module Bavard
         end
 
         def read(body, status)
-          given = JSON.parse(body.force_encoding(Encoding::UTF_8).scrub, max_nesting: 20)
+          given = Given.json(body)
           given.is_a?(Hash) ? given : {}
         rescue JSON::ParserError
           return {} if status >= 400

@@ -19,6 +19,8 @@ module Bavard
         LOOK_EVERY_MS = 10_000
         WITHOUT_NUMBER = "Every broadcast here has a number of its own. Enter today’s, or have it found."
         LIMITED_MS = 30_000
+        # So often a page is asked for that cannot be read.
+        TRIES = 4
 
         attr_reader :heard_at_ms, :cursor
 
@@ -39,6 +41,7 @@ module Bavard
           @outbox = outbox
           @permission = permission
           @found = found
+          @nonsense = 0
           @writer = Writer.new(client, name, permission, ->(answered) { tell(:answered, answered) })
           @heard_at_ms = resume.heard_at_ms
           @cursor = resume.cursor if resume.cursor.is_a?(Hash) && resume.cursor["number"] == @number
@@ -68,6 +71,23 @@ module Bavard
 
         # @return [Integer] milliseconds to wait
         def ask
+          asked.tap { @nonsense = 0 }
+        rescue Client::Nonsense => error
+          beyond_reading(error)
+        end
+
+        # A page that cannot be read however often it is asked for is left out: what was on it is shown as a gap.
+        def beyond_reading(error)
+          @reject.call(error.message)
+          @nonsense += 1
+          return forget_page if (@nonsense % TRIES).zero? && @cursor
+
+          pause_ms = [SOONEST_MS * (2**[@nonsense, 10].min), LATEST_MS].min
+          state(:waiting, error.message, retry_at_ms: @clock.call + pause_ms)
+          pause_ms
+        end
+
+        def asked
           page = @cursor && @cursor["page"]
           answer = @client.get("/v1/broadcasts/#{@number}/messages", query: page ? {"page" => page} : {}, token: @permission&.token)
           case answer.status
@@ -92,8 +112,15 @@ module Bavard
         end
 
         def take_in(item, now_ms, history:)
-          intake = Items.intake(item, @feed_id, now_ms, history:)
+          intake = read(item, now_ms, history)
           intake ? @take.call(intake) : @reject.call("an item that cannot be read: #{item.inspect[0, 80]}")
+        end
+
+        # Whatever is in it, the next one is read.
+        def read(item, now_ms, history)
+          Items.intake(item, @feed_id, now_ms, history:)
+        rescue StandardError
+          nil
         end
 
         # Only where they are others than were told last.

@@ -4,6 +4,7 @@ require "json"
 require "uri"
 require "websocket/driver"
 require_relative "../../outward/door"
+require_relative "../given"
 require_relative "../held_permission"
 require_relative "../resume"
 require_relative "../trouble"
@@ -73,7 +74,7 @@ module Bavard
         end
 
         def hear(data)
-          message = JSON.parse(data.to_s, max_nesting: 20)
+          message = Given.json(data.to_s)
           message.is_a?(Hash) ? @session.receive(message, @clock.call) : @reject.call("a message that is no object")
         rescue JSON::ParserError, EncodingError
           @reject.call("a message that is not JSON: #{data.to_s[0, 60].inspect}")

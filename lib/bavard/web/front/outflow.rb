@@ -3,6 +3,7 @@
 require "nio"
 require "rack"
 require "rack/files"
+require_relative "../../lasting"
 
 module Bavard
   module Web
@@ -44,8 +45,7 @@ module Bavard
       end
 
       def start
-        @thread = Thread.new { run }
-        @thread.name = "outflow"
+        @thread = Lasting.new("outflow", told: ->(error) { @log&.error("files go out no more; beginning anew", error) }) { run }.start
         self
       end
 
@@ -105,9 +105,6 @@ module Bavard
           let_go_of_stalled
         end
         @going.each_value { |monitor| finish(monitor.value) }
-      rescue StandardError => error
-        @log&.error("files go out no more; beginning anew", error)
-        retry unless @ended
       end
 
       def register(going)

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require_relative "../support/house_test"
+require_relative "../support/feed_probe"
+require_relative "../support/minimal_irc"
+
+# Whichever thread is ended or raises, what it does goes on.
+class ThreadsTest < HouseTest
+  # What is heard of a topic, as a page would.
+  class Heard
+    attr_reader :texts
+
+    def initialize = @texts = Queue.new
+    def deliver(_topic, frame) = @texts << frame
+  end
+
+  def named(name) = Thread.list.find { |thread| thread.name == name }
+
+  # It is seen, and begun anew.
+  def end_thread(name)
+    thread = named(name) or flunk "there is no thread #{name}"
+    thread.kill
+    wait_for("the end of #{name}") { !thread.alive? }
+    Bavard::Lasting.look
+    wait_for("#{name} anew") { named(name)&.alive? }
+  end
+
+  def test_a_show
+    show = Bavard::Live::Show.new(make_show(document: with_chat, on_air: true), house).start
+    assert_equal 1, show.ask { 1 }
+    end_thread("show-#{show.id}")
+    assert_equal 2, show.ask { 2 }
+  ensure
+    show&.stop
+  end
+
+  def test_the_journal
+    record = make_show
+    end_thread("journal")
+    written = Queue.new
+    journal.later { written << record.id }
+    assert_equal record.id, written.pop
+  end
+
+  # One that can never be written stands in nobody's way.
+  def test_the_journal_with_work_that_is_broken
+    written = Queue.new
+    journal.later { raise NoMethodError, "a fault of ours" }
+    journal.later { written << :next }
+    assert_equal :next, written.pop
+    assert_equal 1, journal.lost
+  end
+
+  def test_a_feed
+    server = MinimalIrc.new
+    probe = FeedProbe.irc("irc://127.0.0.1:#{server.port}/%23reedmere").start
+    wait_for("it to read") { server.clients.positive? }
+    server.say("ann", "before")
+    probe.line_with("before")
+    end_thread("feed-1")
+    wait_for("it to read again") { server.clients > 1 }
+    server.say("ann", "after")
+    probe.line_with("after")
+    assert(probe.of(:feed_state).any? { |intake| intake.body.reason.include?("A fault of ours") })
+  ensure
+    probe&.stop
+    server&.stop
+  end
+end
