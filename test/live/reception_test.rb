@@ -42,6 +42,27 @@ class ReceptionTest < HouseTest
     assert_equal [0, [true, true, true]], [standing, pulled]
   end
 
+  def test_a_delete_that_comes_before_its_line_takes_it_away
+    take(:delete_line, nil, "late")
+    take(:line, said("ann", "too late"), "late")
+    take(:line, said("ann", "another"), "other")
+    assert_equal [4, [false, false, false, true, false]], [standing, pulled]
+    assert_equal %w[pulled], (@show.prompter.whole.call[:lines].select { |card| card[:f].to_s.include?("too late") }.map { |card| card[:s] })
+    # Once it has come, it is a line like any other.
+    take(:line, said("bo", "again"), "late")
+    assert_equal 4, standing
+  end
+
+  def test_a_delete_of_nothing_is_forgotten_after_a_while_and_there_are_only_so_many
+    take(:delete_line, nil, "old")
+    clock.now_ms += Bavard::Live::TakenBefore::LASTS_MS
+    take(:line, said("ann", "said anew"), "old")
+    assert_equal 4, standing
+    (0..Bavard::Live::TakenBefore::MOST).each { |number| @lane.taken_before.remember("n#{number}", clock.now_ms) }
+    refute @lane.taken_before.came?("n0", clock.now_ms)
+    assert @lane.taken_before.came?("n1", clock.now_ms)
+  end
+
   def test_the_same_platform_id_counts_once
     take(:line, said("ann", "again"), "m1")
     assert_equal 3, standing

@@ -9,6 +9,7 @@ require_relative "../feeds/runner"
 require_relative "feed_kinds"
 require_relative "lane_report"
 require_relative "pace_trace"
+require_relative "taken_before"
 
 module Bavard
   module Live
@@ -103,6 +104,12 @@ module Bavard
         @seen.shift if @seen.size > SEEN_IDS
         true
       end
+
+      # @return [Boolean] whether a line with this platform id was there
+      def seen?(platform_id) = @seen.key?(platform_id)
+
+      # @return [TakenBefore] what was taken away before it came
+      def taken_before = @taken_before ||= TakenBefore.new
 
       # @return [Hash] its card
       def note(line, verdict, pulled: false)

@@ -79,9 +79,23 @@ module Bavard
         line = Core::Chat::Line.from(intake, id: @house.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
         return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
+        return taken_away(lane, line) if lane.taken_before.came?(intake.platform_id, @show.now_ms)
+
         @show.wardrobe.count(line)
         count(lane, line)
         judged(lane, line, @show.gatehouse.take(line))
+      end
+
+      # It stands in the log alone, and nowhere else: its delete was quicker than it was.
+      def taken_away(lane, line)
+        steps = [["received", line.arrived_at_ms, nil], ["deleted", @show.now_ms, "by the platform"]]
+        verdict = Core::Gate::PASS
+        entry = Store::Lines::Entry.new(line, verdict, false, true, steps, false)
+        @house.journal.line(@show.id, entry)
+        @house.journal.take_away(@show.id) { |lines| lines.pull(lane.id, line.platform_id) }
+        card = lane.note(line, verdict, pulled: true)
+        @report.line(card, lane.id)
+        @show.prompter.line(lane, entry, :nowhere, card, pulled: true)
       end
 
       # What happened is counted, and what was said may be a command, whatever the gate says of it.
@@ -153,6 +167,7 @@ module Bavard
       end
 
       def delete_line(lane, platform_id)
+        lane.taken_before.remember(platform_id, @show.now_ms) unless lane.seen?(platform_id)
         pull(lane) { |line| line.platform_id == platform_id }
         @house.journal.take_away(@show.id) { |lines| lines.pull(lane.id, platform_id) }
       end
