@@ -47,7 +47,7 @@ class ReceptionTest < HouseTest
     take(:line, said("ann", "too late"), "late")
     take(:line, said("ann", "another"), "other")
     assert_equal [4, [false, false, false, true, false]], [standing, pulled]
-    assert_equal %w[pulled], (@show.prompter.whole.call[:lines].select { |card| card[:f].to_s.include?("too late") }.map { |card| card[:s] })
+    assert_equal %w[pulled], @show.prompter.whole.call[:lines].select { |card| card[:f].to_s.include?("too late") }.map { |card| card[:s] }
     # Once it has come, it is a line like any other.
     take(:line, said("bo", "again"), "late")
     assert_equal 4, standing
