@@ -14,8 +14,11 @@ class LastingTest < Minitest::Test
     @done = Queue.new
   end
 
+  # Another one's may still be about to end.
+  def thread_name = "lasting-#{object_id}"
+
   def lasting
-    @lasting = Bavard::Lasting.new("test", told: @told.method(:<<)) do
+    @lasting = Bavard::Lasting.new(thread_name, told: @told.method(:<<)) do
       loop do
         work = @work.pop
         break if work == :end
@@ -44,7 +47,7 @@ class LastingTest < Minitest::Test
     lasting
     @work << 1
     @done.pop
-    Thread.list.find { |thread| thread.name == "test" }.kill
+    Thread.list.find { |thread| thread.name == thread_name }.kill
     wait_for("its end") { !@lasting.alive? }
     Bavard::Lasting.look
     @work << 2
