@@ -14,21 +14,19 @@ class ThreadsTest < HouseTest
     def deliver(_topic, frame) = @texts << frame
   end
 
-  def named(name) = Thread.list.find { |thread| thread.name == name }
-
   # It is seen, and begun anew.
-  def end_thread(name)
-    thread = named(name) or flunk "there is no thread #{name}"
-    thread.kill
-    wait_for("the end of #{name}") { !thread.alive? }
+  def end_thread_of(object)
+    lasting = object.instance_variable_get(:@thread)
+    lasting.instance_variable_get(:@thread).kill
+    wait_for("the end of #{lasting.name}") { !lasting.alive? }
     Bavard::Lasting.look
-    wait_for("#{name} anew") { named(name)&.alive? }
+    wait_for("#{lasting.name} anew") { lasting.alive? }
   end
 
   def test_a_show
     show = Bavard::Live::Show.new(make_show(document: with_chat, on_air: true), house).start
     assert_equal 1, show.ask { 1 }
-    end_thread("show-#{show.id}")
+    end_thread_of(show)
     assert_equal 2, show.ask { 2 }
   ensure
     show&.stop
@@ -36,7 +34,7 @@ class ThreadsTest < HouseTest
 
   def test_the_journal
     record = make_show
-    end_thread("journal")
+    end_thread_of(journal)
     written = Queue.new
     journal.later { written << record.id }
     assert_equal record.id, written.pop
@@ -57,7 +55,7 @@ class ThreadsTest < HouseTest
     wait_for("it to read") { server.clients.positive? }
     server.say("ann", "before")
     probe.line_with("before")
-    end_thread("feed-1")
+    end_thread_of(probe.instance_variable_get(:@runner))
     wait_for("it to read again") { server.clients > 1 }
     server.say("ann", "after")
     probe.line_with("after")
