@@ -2,8 +2,10 @@
 
 require "socket"
 
-# Stands between a page and the application, and can be cut: a network that fails while both ends are well.
+# Stands between a page and the application, and can be cut or stalled: a network that fails while both ends are well.
 class Proxy
+  READ_BYTES = 65_536
+
   attr_reader :port
 
   def initialize(target_port)
@@ -12,6 +14,8 @@ class Proxy
     @port = @server.addr[1]
     @pairs = Queue.new
     @open = true
+    @lock = Mutex.new
+    @goes_on = ConditionVariable.new
     @thread = Thread.new { loop { take(@server.accept) } }
   end
 
@@ -25,7 +29,18 @@ class Proxy
     @open = true
   end
 
+  # Nothing goes through, and nobody is told; what was on its way comes in one heap once it goes on.
+  def stall = @lock.synchronize { @stalled = true }
+
+  def go_on
+    @lock.synchronize do
+      @stalled = false
+      @goes_on.broadcast
+    end
+  end
+
   def stop
+    go_on
     @thread.kill
     @server.close
     cut
@@ -44,7 +59,12 @@ class Proxy
   end
 
   def pump(from, to)
-    IO.copy_stream(from, to)
+    loop do
+      bytes = from.readpartial(READ_BYTES)
+      @lock.synchronize { @goes_on.wait(@lock) while @stalled }
+      to.write(bytes)
+    end
+  rescue EOFError
     to.close_write
   rescue SystemCallError, IOError
     nil
