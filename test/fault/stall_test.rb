@@ -16,8 +16,7 @@ class StallTest < PreparedTest
     look();
   JS
 
-  def setup
-    super
+  def begin_behind_a_proxy
     prepare(feed: oxbow.address, pieces: [PIECE.merge("stay_ms" => 120_000, "at_most" => 40)])
     @proxy = Proxy.new(@app.port)
     @started << @proxy
@@ -35,6 +34,7 @@ class StallTest < PreparedTest
   def painted = on_screen { evaluate_script("[...window.painted]") }
 
   def test_what_was_taken_away_meanwhile_is_never_painted
+    begin_behind_a_proxy
     @proxy.stall
     MANY.times { |number| say("gone #{number}") }
     wait_for("the lines") { lines.where(Sequel.like(:text, "gone %")).count == MANY }
@@ -48,6 +48,7 @@ class StallTest < PreparedTest
   end
 
   def test_chat_leaves_a_screen_that_hears_nothing_and_comes_back
+    begin_behind_a_proxy
     sign_in
     visit "/links/"
     find("[data-doubt]").select("5 s")

@@ -5,7 +5,8 @@ module Bavard
     # A process that lives no longer than we do: it ends when its standard input closes, which happens even if we are
     # killed outright.
     class Child
-      STOP_WITHIN_S = 8
+      # What was shown is kept first, however much of it there is.
+      STOP_WITHIN_S = 30
 
       attr_reader :name, :pid
 

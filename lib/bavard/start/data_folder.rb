@@ -76,8 +76,20 @@ module Bavard
       # @return [String] bytes that stay the same, made at the first call
       def key(name)
         file = path("#{name}.key")
-        File.write(file, SecureRandom.random_bytes(KEY_BYTES), perm: 0o600, mode: "wb") unless File.exist?(file)
+        write("#{name}.key", SecureRandom.random_bytes(KEY_BYTES), perm: 0o600) unless File.size?(file)
         File.binread(file)
+      end
+
+      # Whole or not at all: whoever is killed in between leaves what was there before.
+      #
+      # @param name [String]
+      # @param bytes [String]
+      def write(name, bytes, perm: 0o644)
+        File.open(path("#{name}.new"), "wb", perm) do |file|
+          file.write(bytes)
+          file.fsync
+        end
+        File.rename(path("#{name}.new"), path(name))
       end
 
       # @return [String] with which the first account is made where nobody else may make one

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "open3"
 require "securerandom"
 require "socket"
 require_relative "../error"
@@ -15,6 +16,8 @@ module Bavard
       BINARIES = "/usr/lib/postgresql/*/bin"
       FIRST_PORT = 5460
       TRIES = 5
+      # Written once all else of a new cluster is there.
+      COMPLETE = "global/pg_control"
       WAIT_S = 30
       # For tests: nothing there has to outlive a power cut.
       FLEETING = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
@@ -41,7 +44,8 @@ module Bavard
       # @return [String] its URL for the application, once it answers
       # @raise [Bavard::Error] with what PostgreSQL said
       def start
-        create unless File.exist?(File.join(@folder, "PG_VERSION"))
+        create unless File.exist?(File.join(@folder, COMPLETE))
+        give_password unless File.size?(@data.path("database.password"))
         @port = running_port || launch
         @role.prepare { |database| PG.connect(url("bavard", password, database)) }
         url(ApplicationRole::NAME, @role.password, ApplicationRole::DATABASE)
@@ -76,13 +80,29 @@ module Bavard
 
       def create
         check_reachable
-        FileUtils.rm_rf(@folder)
-        FileUtils.mkdir_p(@folder, mode: 0o700)
-        File.write(@data.path("database.password"), SecureRandom.alphanumeric(32), perm: 0o600)
-        handing_out(password) do |file|
-          run!("initdb", "-D", @folder, "-U", "bavard", "-A", "scram-sha-256", "--pwfile=#{file}", "-E", "UTF8", "--locale=C.UTF-8",
+        fresh = "#{@folder}.new"
+        FileUtils.rm_rf([@folder, fresh])
+        FileUtils.mkdir_p(fresh, mode: 0o700)
+        @data.write("database.password", SecureRandom.alphanumeric(32), perm: 0o600)
+        handing_out(password, fresh) do |file|
+          run!("initdb", "-D", fresh, "-U", "bavard", "-A", "scram-sha-256", "--pwfile=#{file}", "-E", "UTF8", "--locale=C.UTF-8",
             *(@fleeting ? ["--no-sync"] : []))
         end
+        File.rename(fresh, @folder)
+      end
+
+      # Where the superuser's was lost, as by a disk that was full: without the server, as only whoever owns its files can.
+      def give_password
+        return if running_port
+
+        fresh = SecureRandom.alphanumeric(32)
+        said = run_with("ALTER ROLE bavard PASSWORD '#{fresh}';\n", "postgres", "--single", "-D", @folder, "postgres")
+        if said.include?("ERROR")
+          raise Error,
+            "The database's password is gone (#{@data.path("database.password")}), and it takes no other one: #{said.lines.last}"
+        end
+
+        @data.write("database.password", fresh, perm: 0o600)
       end
 
       def check_reachable
@@ -93,12 +113,12 @@ module Bavard
       end
 
       # A file with the password that PostgreSQL's user can read, for as long as it takes.
-      def handing_out(password)
+      def handing_out(password, fresh)
         folder = @data.path("handout")
         FileUtils.mkdir_p(folder, mode: 0o700)
         file = File.join(folder, "word")
         File.write(file, password)
-        FileUtils.chown_R(self.class.user, self.class.user, [@folder, folder]) if self.class.user
+        FileUtils.chown_R(self.class.user, self.class.user, [fresh, folder]) if self.class.user
         yield file
       ensure
         FileUtils.rm_rf(folder)
@@ -143,10 +163,19 @@ module Bavard
         raise NotStarted, "PostgreSQL cannot start. It says:\n  #{reason}"
       end
 
+      def as_its_user(binary, *arguments)
+        user = self.class.user or return [File.join(@bin, binary), *arguments]
+        ["setpriv", "--reuid=#{user}", "--regid=#{user}", "--init-groups", "--", File.join(@bin, binary), *arguments]
+      end
+
+      # @return [String] what it says
+      def run_with(input, binary, *arguments)
+        Open3.capture2e({"LC_ALL" => "C.UTF-8"}, *as_its_user(binary, *arguments), stdin_data: input, chdir: "/").first
+      end
+
       # In a process group of its own, so that Ctrl-C reaches us and not it.
       def run(binary, *arguments)
-        command = [File.join(@bin, binary), *arguments]
-        command = ["setpriv", "--reuid=#{self.class.user}", "--regid=#{self.class.user}", "--init-groups", "--", *command] if self.class.user
+        command = as_its_user(binary, *arguments)
         reader, writer = IO.pipe
         pid = spawn({"LC_ALL" => "C.UTF-8"}, *command, in: File::NULL, out: writer, err: writer, pgroup: true, chdir: "/", close_others: true)
         writer.close

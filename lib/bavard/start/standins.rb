@@ -30,13 +30,21 @@ module Bavard
 
       # They stay where they were last time, if they can.
       def place
-        kept = @data.path("standins.json")
-        known = File.exist?(kept) ? JSON.parse(File.read(kept)) : {}
+        known = placed_before
         taken = [@port]
         @ports = OFFSETS.to_h { |name, offset| [name, Ports.free(known[name] || (@port + offset), taken:).tap { |port| taken << port }] }
-        File.write(kept, JSON.generate(@ports))
-        File.write(@file, JSON.pretty_generate(platforms))
+        @data.write("standins.json", JSON.generate(@ports))
+        @data.write("platforms.json", JSON.pretty_generate(platforms))
         self
+      end
+
+      # Nothing where that cannot be read: then they are placed as at first.
+      def placed_before
+        kept = @data.path("standins.json")
+        known = File.exist?(kept) ? JSON.parse(File.read(kept)) : {}
+        known.is_a?(Hash) ? known.select { |_, port| port.is_a?(Integer) } : {}
+      rescue JSON::ParserError
+        {}
       end
 
       # @param rights [LeastRights] with which they run
