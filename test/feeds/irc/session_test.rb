@@ -84,6 +84,36 @@ class SessionTest < Minitest::Test
     assert_equal ["NICK ann__"], hear(":s 433 * ann_ :in use")
   end
 
+  def test_a_nick_that_is_too_long_is_tried_shorter_and_then_told_with_the_servers_words
+    session(nick: "marsh_harrier")
+    assert_equal ["NICK marsh_har"], hear(":s 432 * marsh_harrier :Erroneous nickname")
+    assert_equal ["NICK marsh_ha_"], hear(":s 433 * marsh_har :in use")
+    assert_equal ["NICK marsh"], hear(":s 432 * marsh_ha_ :Erroneous nickname")
+    hear(":s 432 * marsh :No birds here")
+    assert_equal [:needs_you, "The server does not take the nick “marsh”: “No birds here”"], [@session.ended, @session.reason]
+  end
+
+  def test_a_guest_of_a_server_with_short_nicks_gets_in
+    session
+    assert_equal ["NICK g42"], hear(":s 432 * guest42 :too long")
+  end
+
+  def cleared = intakes.select { |intake| intake.kind == :clear_person }.map(&:body)
+
+  def test_whoever_is_put_out_goes_with_all_they_said_under_other_nicks
+    session
+    join
+    hear(":bo!b@h PRIVMSG #dawn :one", ":bo!b@h NICK bob", ":bob!b@h NICK robert", ":op!o@h KICK #dawn robert :enough")
+    assert_equal %w[robert bo bob], cleared
+  end
+
+  def test_a_nick_that_somebody_else_has_taken_since_is_theirs
+    session
+    join
+    hear(":bo!b@h NICK bob", ":bo!other@h PRIVMSG #dawn :I am another bo", ":op!o@h KICK #dawn bob :enough")
+    assert_equal %w[bob], cleared
+  end
+
   def test_a_server_where_every_nick_is_in_use_is_tried_again_later
     session
     7.times { hear(":s 433 * guest42 :in use") }

@@ -22,6 +22,9 @@ module Bavard
         GUEST = "~"
         MOST = 100_000
         NONE = [].freeze
+        # Names that are remembered of one person, and people who took another one.
+        MOST_FORMER = 10
+        MOST_RENAMED = 500
 
         # @return [Boolean] whether every line says whose account it is of (IRCv3 account-tag)
         attr_accessor :told
@@ -33,6 +36,8 @@ module Bavard
           @with_word_set = WITH_WORD_SET
           @ranks = {}
           @accounts = {}
+          @former = {}
+          @called_now = {}
         end
 
         # @param params [Array<String>] of 005
@@ -79,6 +84,7 @@ module Bavard
         end
 
         def renamed(nick, other)
+          was_called(login(nick), nick, other)
           [@ranks, @accounts].each do |all|
             known = all.delete(key(nick))
             known ? all[key(other)] = known : all.delete(key(other))
@@ -86,7 +92,16 @@ module Bavard
         end
 
         def left(nick) = [@ranks, @accounts].each { |all| all.delete(key(nick)) }
-        def clear = [@ranks, @accounts].each(&:clear)
+        def clear = [@ranks, @accounts, @former, @called_now].each(&:clear)
+
+        # @return [Array<String>] what they called themselves before, as far as nobody else does so by now
+        def former(nick) = @former.fetch(key(nick), NONE).select { |login| @called_now[login] == key(nick) }
+
+        # Whoever speaks under a name is whose it is.
+        def spoke(nick)
+          login = login(nick)
+          @called_now.delete(login) if @called_now.key?(login) && @called_now[login] != key(nick)
+        end
 
         # @return [String] the account, or what they call themselves
         def login(nick) = @accounts[key(nick)] || guest(nick)
@@ -101,6 +116,14 @@ module Bavard
         end
 
         private
+
+        def was_called(login, nick, other)
+          names = [*@former.delete(key(nick)), login].last(MOST_FORMER)
+          @former[key(other)] = names
+          @former.shift if @former.size > MOST_RENAMED
+          names.each { |name| @called_now[name] = key(other) }
+          @called_now.shift while @called_now.size > MOST_RENAMED * MOST_FORMER
+        end
 
         def ranked(nick, mode, set)
           modes = @ranks.fetch(key(nick), NONE)

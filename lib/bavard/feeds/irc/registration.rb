@@ -10,6 +10,9 @@ module Bavard
           draft/event-playback draft/message-redaction echo-message].freeze
         SASL_CHUNK = 400
         NICK_TRIES = 6
+        # A server that takes no nick says so before it says how long one may be (NICKLEN): then shorter ones are tried.
+        SHORTER = [9, 5].freeze
+        LONGEST_NICK = 30
         # How long a server may stay silent on CAP before it is taken for one that does not know it.
         CAP_PATIENCE_MS = 3000
         NICK_TAKEN = %w[433 436 437].freeze
@@ -29,6 +32,7 @@ module Bavard
           @digits = digits
           @send = send
           @fail = fail
+          @longest = LONGEST_NICK
           @nick = address.nick || guest
           @offered = []
           @granted = []
@@ -54,10 +58,10 @@ module Bavard
           when "AUTHENTICATE" then authenticate(message.params.first)
           when "900", "907" then nil
           when "903" then finish_capabilities
-          when *SASL_REFUSED then @fail.call(:needs_you, "The server did not accept the nick and password.")
+          when *SASL_REFUSED then @fail.call(:needs_you, "The server did not accept the nick and password: #{quoted(message)}")
           when *NICK_TAKEN then another_nick
-          when "432" then bad_nick
-          when "464" then @fail.call(:needs_you, "The server asks for a password, or did not accept this one.")
+          when "432" then bad_nick(message)
+          when "464" then @fail.call(:needs_you, "The server asks for a password, or did not accept this one: #{quoted(message)}")
           when "410", "421", "451" then introduce
           else return false
           end
@@ -133,17 +137,26 @@ module Bavard
           @tries += 1
           return @fail.call(:waiting, "Every nick we tried is in use there.") if @tries > NICK_TRIES
 
-          @nick = @address.nick ? "#{@address.nick[0, 26]}#{"_" * [@tries, 4].min}" : guest
-          @send.call("NICK #{@nick}")
+          ending = "_" * [@tries, 4].min
+          take_nick(@address.nick ? "#{@address.nick[0, @longest - ending.length]}#{ending}" : guest)
         end
 
-        def bad_nick
-          @fail.call(:needs_you, "The server does not take the nick “#{@nick}”.")
+        def bad_nick(message)
+          shorter = SHORTER.find { |length| length < @nick.length }
+          return @fail.call(:needs_you, "The server does not take the nick “#{@nick}”: #{quoted(message)}") unless shorter
+
+          @longest = shorter
+          take_nick(@address.nick ? @address.nick[0, shorter] : guest)
         end
 
-        def guest
-          "guest#{@digits.call}"
+        def take_nick(nick)
+          @nick = nick
+          @send.call("NICK #{nick}")
         end
+
+        def guest = (@longest == LONGEST_NICK ? "guest#{@digits.call}" : "g#{@digits.call}")[0, @longest]
+
+        def quoted(message) = "“#{message.params.last.to_s[0, 160]}”"
       end
     end
   end

@@ -191,9 +191,9 @@ module Bavard
         end
 
         def silenced(message)
-          who = @translation.silenced(message)
+          all = @translation.silenced(message)
           @history.take(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
-          intake(:clear_person, body: who) if who && here?(message.params.first)
+          all.each { |who| intake(:clear_person, body: who) } if here?(message.params.first)
         end
 
         def refused(message)
@@ -206,6 +206,7 @@ module Bavard
         def said(message)
           return unless message.params[1] && message.nick && here?(message.params.first)
 
+          @members.spoke(message.nick)
           @answers.echoed(message, @now_ms) if ours?(message.nick)
           take_in(:line, message) { |history| @translation.said(message, history) }
         end

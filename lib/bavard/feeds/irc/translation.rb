@@ -47,15 +47,15 @@ module Bavard
           Core::Happened.new(what, said, @mapping.number(message.tags))
         end
 
-        # @return [String, nil] whose lines are to go: put out of the channel, or banned by nick
+        # @return [Array<String>] whose lines are to go: put out of the channel, or banned by nick; by all their names
         def silenced(message)
-          return message.params[1]&.then { |nick| @members.login(nick) } if message.command == "KICK"
-
-          modes, mask = message.params[1, 2]
-          mask[/\A([^!*?]+)!/, 1]&.then { |nick| @members.login(nick) } if modes&.match?(SILENCING) && mask
+          nick = message.command == "KICK" ? message.params[1] : banned(*message.params[1, 2])
+          nick ? [@members.login(nick), *@members.former(nick)] : []
         end
 
         private
+
+        def banned(modes = nil, mask = nil, *) = modes&.match?(SILENCING) && mask ? mask[/\A([^!*?]+)!/, 1] : nil
 
         def from(message, text, action, history, placed)
           tags = message.tags
