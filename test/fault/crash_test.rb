@@ -75,6 +75,32 @@ class CrashTest < PreparedTest
     assert_text "What comes in"
   end
 
+  def test_without_the_database_whoever_was_there_pulls_and_brakes_at_once
+    prepare(own: true, feed: feed_address)
+    until_live
+    open_screen(link)
+    sign_in("/gate")
+    visit "/prompter/"
+    server.say("ann", "not to be seen")
+    on_screen { assert_selector ".line", text: "not to be seen" }
+    find(".row", text: "not to be seen").click
+    with_database_away do
+      page.driver.browser.keyboard.type("x")
+      on_screen { assert_no_selector ".line", text: "not to be seen" }
+      assert_selector ".row.pulled", text: "not to be seen"
+      visit "/gate"
+      page.driver.browser.keyboard.type("h")
+      assert_text "Take the brake off"
+      server.say("ann", "held by the brake")
+      visit "/prompter/"
+      assert_selector ".row.waits", text: "held by the brake"
+      on_screen { assert_no_selector ".line", text: "held by the brake" }
+      # Somebody who was not there is told why they get no further.
+      assert_equal "503", Net::HTTP.post_form(URI("#{@app.address}/prompter/#{"x" * 32}/act"), {}).code
+    end
+    wait_for("what was done to be kept") { TestDatabase.db[:deeds].where(show_id: @show.id).select_order_map(:what) == %w[brake pull] }
+  end
+
   def test_begun_while_the_database_is_away_it_says_so_and_goes_on_by_itself
     prepare(own: true, feed: feed_address)
     until_live

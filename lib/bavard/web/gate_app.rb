@@ -26,7 +26,7 @@ module Bavard
       get "/" do
         @here = "gate"
         @state = state(gate)
-        @feeds = site.house.feeds.of_show(@record.id)
+        @feeds = ask { |show| show.lanes.each_value.map(&:feed) }
         erb :gate
       end
 

@@ -74,7 +74,7 @@ module Bavard
       end
 
       def prompter_link(env, site, token)
-        link = site.house.team.prompter(token) or return
+        link = site.remembered.of(:prompter, token) { site.house.team.prompter(token) } or return
         env["bavard.prompter"] = link.id
         show = site.shows[link.show_id] || site.shows.run(link.show_id)
         [show.prompter.topic, Listener]
@@ -93,9 +93,11 @@ module Bavard
 
       def own_show(env, site)
         rodauth = env["rodauth"] or return
-        return unless rodauth.logged_in? && !rodauth.two_factor_partially_authenticated?
+        unless rodauth.logged_in? && site.remembered.of(:factors, SignIn::Sessions.id(rodauth)) { !rodauth.two_factor_partially_authenticated? }
+          return
+        end
 
-        visitor = Visitor.of(site.house, rodauth.session_value, env["rack.session"][Visitor::CHOSEN]) or return
+        visitor = Visitor.known(site, rodauth.session_value, env["rack.session"][Visitor::CHOSEN]) or return
         env["bavard.account"] = rodauth.session_value
         env["bavard.session"] = SignIn::Sessions.id(rodauth)
         env["bavard.show"] = visitor.record.id

@@ -103,6 +103,7 @@ module Bavard
 
         # The links somebody made end with their role.
         def cut_links(ids)
+          site.remembered.forget
           site.house.hub.cut_where { |env| ids.include?(env["bavard.prompter"]) } if ids.any?
         end
 
@@ -110,6 +111,7 @@ module Bavard
           by = actor
           ask { |show| show.deed(what, by, about: member.name, detail:) }
           show_id = @record.id
+          site.remembered.forget
           site.house.hub.cut_where { |env| env["bavard.account"] == member.account_id && env["bavard.show"] == show_id }
           json(done: true)
         end

@@ -37,6 +37,7 @@ module Bavard
         need(:direct)
         link_id = id(params[:id])
         not_found if site.house.team.take_prompter_back(show_id, link_id).zero?
+        site.remembered.forget
         site.house.hub.cut_where { |env| env["bavard.prompter"] == link_id }
         json(links: links, told: crowded("links").first)
       end

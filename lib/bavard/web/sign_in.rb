@@ -71,7 +71,7 @@ module Bavard
         before_reset_password_request_route { Anew.ask(self, site) }
         session_inactivity_deadline nil
         session_lifetime_deadline nil
-        currently_active_session? { Sessions.goes_on?(self) }
+        currently_active_session? { Sessions.goes_on?(self, site) }
         active_sessions_insert_hash { super().merge(Sessions.about(self)) }
         before_logout do
           param_or_nil(global_logout_param) && Sessions.end_others(self, site)

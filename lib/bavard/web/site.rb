@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../live/faces_unpacked"
+require_relative "remembered"
 
 module Bavard
   module Web
@@ -23,8 +24,12 @@ module Bavard
         @type_case ||= Live::FacesUnpacked.type_case(faces)
       end
 
+      # @return [Remembered] who is who while the database does not answer
+      def remembered = @remembered ||= Remembered.new(house.clock)
+
       # Puts the site into each request's env.
       def in(app)
+        remembered
         lambda do |env|
           env["bavard.site"] = self
           app.call(env)

@@ -42,9 +42,9 @@ module Bavard
       use Rack::Protection::AuthenticityToken, key: "csrf", authenticity_param: "csrf"
 
       before do
-        request.env["rodauth"].require_account
+        account_id = SignIn::Sessions.account(request.env["rodauth"], site)
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
-        @visitor = Visitor.of(site.house, request.env["rodauth"].account_id,
+        @visitor = Visitor.known(site, account_id,
           session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
         @record = @visitor.record
         need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)

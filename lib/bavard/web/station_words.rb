@@ -84,6 +84,8 @@ module Bavard
         return json(error: message, field:) if request.xhr? || request.media_type == "application/json"
 
         @message = message
+        # The station's own script finds nothing of it there.
+        @here = nil
         erb :problem, layout: @record ? :layout : false
       end
     end

@@ -30,6 +30,11 @@ module Bavard
         record && new(account_id, record, role, name, all.map { |show, one, *| [show, one] })
       end
 
+      # Also while the database does not answer, for who was there before.
+      #
+      # @param site [Site]
+      def self.known(site, account_id, chosen) = site.remembered.of(:visitor, account_id, chosen) { of(site.house, account_id, chosen) }
+
       # Who only helps elsewhere has a show of their own in which nothing was ever connected.
       def self.first(house, own, all)
         return all.first if all.size < 2 || (own && house.feeds.of_show(own.id).any?)

@@ -26,8 +26,20 @@ module Bavard
         # @return [String, nil] of the session that asks, as it is kept
         def id(rodauth) = rodauth.session[rodauth.session_id_session_key]&.then { |key| rodauth.compute_hmac(key) }
 
+        # Ends the request where nobody is signed in as far as it takes.
+        #
+        # @return [Integer] the account
+        def account(rodauth, site)
+          site.remembered.of(:account, id(rodauth)) do
+            rodauth.require_account
+            rodauth.account_id
+          end
+        end
+
         # @return [Boolean]
-        def goes_on?(rodauth)
+        def goes_on?(rodauth, site) = site.remembered.of(:session, id(rodauth)) { there?(rodauth) }
+
+        def there?(rodauth)
           row = of(rodauth).first(session_id: id(rodauth).to_s) or return false
           now = Time.now
           return !of(rodauth).where(session_id: row[:session_id]).delete if now - row[:created_at] > LONGEST_S || now - row[:last_use] > IDLE_S
@@ -81,7 +93,10 @@ module Bavard
         end
 
         # What they opened is cut off at once.
-        def cut(site, &block) = site.house.hub.cut_where(&block)
+        def cut(site, &block)
+          site.remembered.forget
+          site.house.hub.cut_where(&block)
+        end
 
         # What went on in a session that was ended elsewhere, as by the operator.
         def cut_ended(db, hub)

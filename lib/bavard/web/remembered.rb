@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+require "sequel"
+
+module Bavard
+  module Web
+    # Who is who, for the length of an outage: what the database said last of somebody who was there a while ago. Only what they were, and
+    # only while it does not answer; whoever is signed out or put out of a show is forgotten at once.
+    class Remembered
+      LASTS_MS = 12 * 3_600_000
+      MOST = 5000
+      Entry = Struct.new(:value, :at_ms)
+
+      # @param clock [#call] Unix milliseconds
+      def initialize(clock)
+        @clock = clock
+        @lock = Mutex.new
+        @entries = {}
+      end
+
+      # @param key [Array] who is asked about, and what
+      # @yieldreturn what the database says now
+      # @raise [Sequel::Error] where it says nothing and nothing is remembered
+      def of(*key)
+        yield.tap { |value| keep(key, value) }
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout
+        known = @lock.synchronize { @entries[key] }
+        raise unless known && @clock.call - known.at_ms <= LASTS_MS
+
+        known.value
+      end
+
+      # Whoever it was: they are asked about again.
+      def forget = @lock.synchronize { @entries.clear }
+
+      private
+
+      # What is not so is no reason to let anybody in later.
+      def keep(key, value)
+        @lock.synchronize do
+          @entries.delete(key)
+          return unless value
+
+          @entries[key] = Entry.new(value, @clock.call)
+          @entries.shift if @entries.size > MOST
+        end
+      end
+    end
+  end
+end
