@@ -175,6 +175,7 @@ class StartTest < Minitest::Test
   # Whoever looks meanwhile is told what is waited for, and nobody has to start it again.
   def test_a_database_that_cannot_start_says_why_and_is_waited_for
     one = started(folder: Dir.mktmpdir("bavard-broken").tap { |folder| break_database(folder) })
+    wait_for("the words") { one.said.include?("PostgreSQL cannot start") }
     wait_for("the waiting room") { one.get("/healthz").code == "503" }
     assert_equal "the database", JSON.parse(one.get("/healthz").body)["waits_for"]
     assert_includes one.get("/feeds").body, "Bavard waits for the database. What screens show stays there."
@@ -203,8 +204,9 @@ class StartTest < Minitest::Test
 
   def break_database(folder)
     FileUtils.chmod(0o755, folder)
-    FileUtils.mkdir_p("#{folder}/postgres")
+    FileUtils.mkdir_p("#{folder}/postgres/global")
     File.write("#{folder}/postgres/PG_VERSION", "99\n")
+    File.write("#{folder}/postgres/global/pg_control", "x")
     File.write("#{folder}/database.password", "x")
     FileUtils.chown_R(Bavard::Start::Postgres.user, Bavard::Start::Postgres.user, "#{folder}/postgres") if Bavard::Start::Postgres.user
     FileUtils.chmod(0o700, "#{folder}/postgres")
