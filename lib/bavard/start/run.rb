@@ -89,7 +89,7 @@ module Bavard
           @waiting&.stop
           true
         rescue *PASSING => error
-          tell_once("#{in_words(error)} Trying again until it is otherwise.")
+          tell_once("#{in_words(error)}\nTrying again until it is otherwise.")
           let_wait
           retry unless @over.within?(pauses.next)
           false
@@ -201,7 +201,7 @@ module Bavard
           warn "The database ended; it is started again." if @postgres.revive
           @told = nil
         rescue *PASSING => error
-          tell_once("#{in_words(error)} Trying again until it is otherwise.")
+          tell_once("#{in_words(error)}\nTrying again until it is otherwise.")
         end
       end
 
