@@ -144,6 +144,19 @@ class HubTest < Minitest::Test
     assert_operator second - first, :>=, Bavard::Relay::Hub::BEAT_EVERY_MS
   end
 
+  # What others send over a line of their own is answered, and nothing else is said but now and then.
+  def test_who_is_no_page_of_ours_hears_now_and_then_that_the_line_holds
+    @topic = Bavard::Relay::Topic.new("inbox:1", "boot", timed: false)
+    other = page
+    ours = Bavard::Relay::Topic.new("air:2", "boot").then { |topic| (@topic = topic) && page }
+    until_texts(other, 1)
+    wait_for("two beats of ours") { ours.read.beats.size >= 2 }
+    assert_empty other.read.beats
+    @now_ms = 20_000
+    wait_for("the word") { other.read.texts.include?("{}") }
+    refute_includes ours.read.texts, "{}"
+  end
+
   def test_whether_all_is_there_is_answered_behind_all_of_it
     one = page
     until_texts(one, 1)

@@ -13,6 +13,8 @@ module Bavard
       LARGEST_MESSAGE_BYTES = 16 * 1024
       READ_BYTES = 16 * 1024
       QUIET_MS = 45_000
+      # To whoever cannot see pings.
+      HOLDS = "{}"
       # A page asks whether it has all that was sent to it; the answer goes out behind that.
       HERE = /\A\{"here":(\d{1,9})\}\z/
       # Close code: this link is not valid any more.
@@ -89,12 +91,13 @@ module Bavard
         return false if now_ms - @heard_at_ms > QUIET_MS
 
         @driver.ping
+        @driver.text(HOLDS) unless @topic.timed?
         !@closed
       end
 
       # A page cannot see pings; this tells it that the line still holds, and how long it is.
       def beat
-        @driver.text(%({"t":#{Since.ms}})) unless @behind
+        @driver.text(%({"t":#{Since.ms}})) if @topic.timed? && !@behind
       end
 
       # That all is there which was sent to it; to a page that is behind, once that is so.

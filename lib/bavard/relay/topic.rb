@@ -15,7 +15,9 @@ module Bavard
 
       # @param name [String]
       # @param boot [String] another one each time the process starts
-      def initialize(name, boot)
+      # @param timed [Boolean] whether its pages are told each second how long their line is: ours are; others hear now and then that it holds
+      def initialize(name, boot, timed: true)
+        @timed = timed
         @name = name
         @boot = boot
         @lock = Mutex.new
@@ -23,6 +25,8 @@ module Bavard
         @kept = []
         @picture = -> { EMPTY }
       end
+
+      def timed? = @timed
 
       # @param change [Hash] what is new
       # @param picture [#call] gives all that is there now, as a Hash; may be called later, from another thread

@@ -31,7 +31,7 @@ module Bavard
         @site = site
         @show = show
         @lane = lane
-        @topic = Relay::Topic.new("inbox:#{lane.id}", site.house.boot)
+        @topic = Relay::Topic.new("inbox:#{lane.id}", site.house.boot, timed: false)
         @count = 0
       end
 
