@@ -28,6 +28,8 @@ module Bavard
 
       # A line that came, with its verdict and whether it was taken away since.
       Noted = Struct.new(:line, :verdict, :pulled)
+      # What one connection had heard by then, and from where it goes on.
+      Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
 
       attr_reader :feed, :state, :gap, :pace, :runner
 
@@ -149,16 +151,26 @@ module Bavard
         @house.journal.later { @house.feeds.keep_gap(id, *@gap) }
       end
 
-      # Remembers, now and then, until when this feed was heard, for what is missed is counted from there.
-      def keep_heard(now_ms)
+      # Now and then, until when this feed was heard, for what is missed is counted from there. It counts once everything that it covers
+      # has been taken in, so it goes the same way, behind that.
+      #
+      # @return [Heard, nil]
+      def heard_so_far(now_ms)
         heard = @connection&.heard_at_ms
         return unless heard && @connection.joined? && (@kept_heard_at_ms.nil? || now_ms - @kept_heard_at_ms >= KEEP_HEARD_EVERY_MS)
 
         @kept_heard_at_ms = now_ms
-        @heard_at_ms = heard
-        @cursor = @connection.cursor.dup
+        Heard.new(self, @runner, heard, @connection.cursor.dup)
+      end
+
+      # @param heard [Heard]
+      def keep_heard(heard)
+        return unless current?(heard.runner)
+
+        @heard_at_ms = heard.at_ms
+        @cursor = heard.cursor
         cursor = @cursor || {}
-        @house.journal.later { @house.feeds.keep(id, heard_at_ms: heard, cursor:) }
+        @house.journal.later { @house.feeds.keep(id, heard_at_ms: heard.at_ms, cursor:) }
       end
 
       # Another place is read from now on.

@@ -160,6 +160,7 @@ module Bavard
         case item
         when Question then answer(item)
         when Came then came(item.address)
+        when FeedLane::Heard then item.lane.keep_heard(item)
         else
           item.size == 3 ? @reception.take(*item) : screen_did(*item)
         end
@@ -211,7 +212,7 @@ module Bavard
           told_ended(desk.advance_live(now))
           desk.advance(now) { |line| rehearsed(line) }
         end
-        lanes.each_value { |lane| lane.keep_heard(now) }
+        lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.drop_in(heard) } }
         tell_prompter(now)
         sightings.flush(now)
         wardrobe.flush(now)

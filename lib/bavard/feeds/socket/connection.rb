@@ -43,7 +43,8 @@ module Bavard
 
         def heard_at_ms = @session.heard_at_ms
         def joined? = @session.joined?
-        def cursor = @session.cursor
+        # As far as what it covers was handed over.
+        def cursor = @handed_over || @session.cursor
 
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
@@ -110,6 +111,7 @@ module Bavard
         def hand_over
           @session.take_outgoing.each { |message| @driver.text(JSON.generate(message)) }
           @session.take_intakes.each { |intake| @take.call(intake) }
+          @handed_over = @session.cursor.dup
         end
 
         def say_goodbye
