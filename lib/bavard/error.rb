@@ -5,6 +5,9 @@ module Bavard
   #
   #   raise Bavard::Error.new("The port is a number from 1 to 65535.", field: "port", value: "0")
   class Error < StandardError
+    # With which a program ends where a setting cannot be read: as sysexits.h has it.
+    SET_UP_WRONG = 78
+
     # @return [String, nil] the form field or document path it is about
     attr_reader :field
     # @return [Object, nil] the offending value

@@ -9,7 +9,6 @@ require "puma"
 require "puma/server"
 require "securerandom"
 require "semantic_logger"
-require_relative "feeds/platform"
 require_relative "live/house"
 require_relative "live/backdrops"
 require_relative "fair/turns"
@@ -24,13 +23,12 @@ require_relative "live/replays"
 require_relative "live/shows"
 require_relative "live/now_files"
 require_relative "live/sweeper"
-require_relative "outward/door"
 require_relative "pauses"
 require_relative "pictures/cabinet"
 require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
 require_relative "relay/hub"
-require_relative "start/data_folder"
+require_relative "settings"
 require_relative "steady_clock"
 require_relative "store/cast"
 require_relative "store/ceilings"
@@ -52,16 +50,12 @@ require_relative "store/stages"
 require_relative "store/tallies"
 require_relative "web/app"
 require_relative "web/front/in_time"
-require_relative "web/waiting_room"
+require_relative "web/doorway"
 
 module Bavard
   # Puts the parts together and runs them.
   class Serve
     DEMO = File.expand_path("../../demo", __dir__)
-    # With which it ends where a setting cannot be read: as sysexits.h has it.
-    SET_UP_WRONG = 78
-    # Who may make an account.
-    ACCOUNTS = %w[open invited closed].freeze
     LOOK_AT_SESSIONS_EVERY_S = 20
     # Seconds for the first byte of a request, and for the next one on the same line.
     WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
@@ -72,18 +66,15 @@ module Bavard
     # Between looks at a database that is away, and at threads.
     LOOK_EVERY_S = 1
 
-    # @param env [Hash] as ENV
-    def initialize(env)
-      @env = env
-      @port = Integer(env.fetch("PORT", "4600"))
-      @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
-      @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
+    # @param settings [Settings]
+    def initialize(settings)
+      @settings = settings
+      @data = settings.data
       $stdout.sync = true
-      SemanticLogger.default_level = env.fetch("BAVARD_LOG", "info").to_sym
+      SemanticLogger.default_level = settings.log_level
       SemanticLogger.add_appender(io: $stdout, formatter: :default)
       @log = SemanticLogger["bavard"]
       @clock = SteadyClock.new
-      check_settings
     end
 
     def run
@@ -93,7 +84,9 @@ module Bavard
       return unless await_database
 
       begin_parts
-      serve
+      look_after
+      @doorway.open(Web::App.build(@site))
+      @log.info("ready on #{@settings.bind}:#{@settings.port}")
       Thread.new { Store::Stages.schema }
       # This thread's end is that of the process, which is begun anew.
       Lasting.look until @over.within?(LOOK_EVERY_S)
@@ -106,7 +99,7 @@ module Bavard
     #
     # @return [Boolean] false where it is over before that
     def await_database
-      @lease = Store::Lease.new(@env.fetch("DATABASE_URL"))
+      @lease = Store::Lease.new(@settings.database_url)
       pauses = Pauses.new(longest_s: LOOK_EVERY_S)
       until database_there?
         @log.warn("waiting for the database")
@@ -116,7 +109,7 @@ module Bavard
     end
 
     def database_there?
-      @db ||= Store::Database.open(@env.fetch("DATABASE_URL"))
+      @db ||= Store::Database.open(@settings.database_url)
       Store::Database.ready?(@db) && @lease.reach?
     rescue Sequel::DatabaseError
       false
@@ -127,8 +120,13 @@ module Bavard
       @hub = Relay::Hub.new(clock: @clock, log: @log).start
       @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
       @shows = Live::Shows.new(house(lines), lease: @lease).start
+      @site = site
+    end
+
+    # What is done now and then.
+    def look_after
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
-      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@db, @hub) }.tap(&:start)
+      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
       @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
     end
 
@@ -141,15 +139,14 @@ module Bavard
 
     def house(lines)
       dress = Store::Dress.new(@db)
-      platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
-      fetcher = Pictures::Fetcher.new(door: door = way_out(platforms))
+      fetcher = Pictures::Fetcher.new(door: door = @settings.way_out)
       @pictures = picture_desk(fetcher, dress)
       @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: @clock, log: @log)
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
       @house = Live::House.new(
         feeds: Store::Feeds.new(@db, box, permissions), permissions:,
-        platforms:, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
+        platforms: @settings.platforms, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
         **show_stores(box), **people_stores(box), **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: @clock, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
@@ -160,12 +157,7 @@ module Bavard
     # A show itself, its stages and files, and how much of all it may have.
     def show_stores(box)
       {shows: Store::Shows.new(@db), stages: Store::Stages.new(@db, box).tap(&:seal), files: Store::Files.new(@db),
-       ceilings: Store::Ceilings.new(@db, Store::Ceilings.read(@env["BAVARD_CEILINGS"]))}
-    end
-
-    # What the operator lists may be inside.
-    def way_out(platforms)
-      Outward::Door.new(inside: platforms.values.flat_map(&:authorities) + Outward::Door.list(@env["BAVARD_INSIDE"]))
+       ceilings: Store::Ceilings.new(@db, @settings.ceilings)}
     end
 
     # Who is heard, who is left out, who helps, and what they do.
@@ -187,50 +179,21 @@ module Bavard
       JSON.parse(File.read(File.join(DEMO, "viewers.json"))).to_h { |viewer| [viewer["login"], viewer] }
     end
 
-    # Before anything is begun.
-    #
-    # @raise [Bavard::Error]
-    def check_settings
-      letters
-      accounts
-      Store::Ceilings.read(@env["BAVARD_CEILINGS"])
-      Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
-      Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
-      Outward::Door.list(@env["BAVARD_INSIDE"])
-    end
-
-    # @raise [Bavard::Error]
-    def letters = Web::SignIn::Letters.new(@data.path("mail"), server: @env["BAVARD_MAIL"], from: @env["BAVARD_MAIL_FROM"])
-
-    # @raise [Bavard::Error]
-    def accounts
-      given = @env.fetch("BAVARD_ACCOUNTS", ACCOUNTS.first)
-      return given if ACCOUNTS.include?(given)
-
-      raise Error, "BAVARD_ACCOUNTS is open, invited or closed; “#{given[0, 40]}” is none of them."
-    end
-
-    def serve
-      site = Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
-        accounts: accounts, begin_key: @data.begin_key,
-        proxies: Web::TrueClient.proxies(@env["BAVARD_PROXIES"]), hosts: Web::TrueClient.hosts(@env["BAVARD_HOSTS"]),
-        cookie: "bavard.#{@port}",
-        letters:, address: @env.fetch("BAVARD_ADDRESS", "http://#{@bind}:#{@port}"), cabinet: @cabinet,
-        films: @data.path("films"), sounds: @data.path("sounds"),
-        backdrops: Live::Backdrops.new(@pictures, @cabinet), faces: @data.path("faces"),
-        database_url: @env.fetch("DATABASE_URL"), outflow: @outflow = Web::Outflow.new(log: @log).start, media: Fair::Turns.new(**MEDIA),
-        replays: @replays = Live::Replays.new(@env.fetch("DATABASE_URL"), log: @log))
-      @doorway.open(Web::App.build(site))
-      @log.info("ready on #{@bind}:#{@port}")
+    def site
+      Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
+        begin_key: @data.begin_key, cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
+        films: @data.path("films"), sounds: @data.path("sounds"), faces: @data.path("faces"), backdrops: Live::Backdrops.new(@pictures, @cabinet),
+        **%i[accounts proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
+        outflow: @outflow = Web::Outflow.new(log: @log).start, replays: @replays = Live::Replays.new(@settings.database_url, log: @log))
     end
 
     # Before anything else: a page that is asked for is answered, if only with what is waited for.
     def listen
       @server = Puma::Server.new(@doorway = Web::Doorway.new("the database"), nil,
         {min_threads: 2, max_threads: 24, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
-      @server.add_tcp_listener(@bind, @port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
+      @server.add_tcp_listener(@settings.bind, @settings.port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
       @server.run
-      @log.info("listening on #{@bind}:#{@port}")
+      @log.info("listening on #{@settings.bind}:#{@settings.port}")
     end
 
     # Over on TERM and on INT, and when standard input closes.
@@ -259,9 +222,9 @@ end
 
 if $PROGRAM_NAME == __FILE__
   begin
-    Bavard::Serve.new(ENV).run
+    Bavard::Serve.new(Bavard::Settings.new(ENV)).run
   rescue Bavard::Error => error
     warn error.message
-    exit Bavard::Serve::SET_UP_WRONG
+    exit Bavard::Error::SET_UP_WRONG
   end
 end

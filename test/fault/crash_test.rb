@@ -46,10 +46,7 @@ class CrashTest < PreparedTest
   end
 
   def test_where_the_server_keeps_no_history_the_feed_shows_the_gap
-    prepare(own: true, feed: feed_address)
-    until_live
-    server.say("ann", "known")
-    open_screen(link) { assert_selector ".line", text: "known" }
+    stand_on_screen("known")
     until_logged
     @app.kill
     server.cut
@@ -102,10 +99,7 @@ class CrashTest < PreparedTest
   end
 
   def test_begun_while_the_database_is_away_it_says_so_and_goes_on_by_itself
-    prepare(own: true, feed: feed_address)
-    until_live
-    server.say("ann", "said before")
-    open_screen(link) { assert_selector ".line", text: "said before" }
+    stand_on_screen("said before")
     sign_in
     until_logged
     @app.kill
@@ -124,6 +118,14 @@ class CrashTest < PreparedTest
   end
 
   private
+
+  # An application of our own, with one line that somebody said.
+  def stand_on_screen(text)
+    prepare(own: true, feed: feed_address)
+    until_live
+    server.say("ann", text)
+    open_screen(link) { assert_selector ".line", text: }
+  end
 
   def waits_for
     JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["waits_for"]

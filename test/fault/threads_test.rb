@@ -49,6 +49,15 @@ class ThreadsTest < HouseTest
     assert_equal 1, journal.lost
   end
 
+  # Nor is one left out that only could not be written just then.
+  def test_the_journal_with_work_that_has_no_room_just_then
+    written = Queue.new
+    tries = 0
+    journal.later { (tries += 1) < 3 ? raise(Errno::ENOSPC) : written << tries }
+    assert_equal 3, written.pop
+    assert_equal 0, journal.lost
+  end
+
   def test_a_feed
     server = MinimalIrc.new
     probe = FeedProbe.irc("irc://127.0.0.1:#{server.port}/%23reedmere").start

@@ -33,6 +33,16 @@ class HalfStartTest < Minitest::Test
     refute_path_exists "#{@folder}/postgres.new"
   end
 
+  # Whatever became of it, it is not for us to throw away.
+  def test_a_database_with_something_in_it_that_lost_a_file_is_left_as_it_is
+    start
+    @postgres.stop
+    File.rename("#{@folder}/postgres/global/pg_control", "#{@folder}/control")
+    assert_raises(Bavard::Start::Postgres::NotStarted) { start }
+    File.rename("#{@folder}/control", "#{@folder}/postgres/global/pg_control")
+    assert_equal "1", start
+  end
+
   def test_passwords_that_are_empty_are_given_anew_and_nothing_is_lost
     assert_equal "1", start
     @postgres.stop

@@ -36,6 +36,15 @@ class RememberedTest < Minitest::Test
     assert_raises(Sequel::DatabaseConnectionError) { ask }
   end
 
+  def test_a_session_that_was_ended_elsewhere_opens_nothing
+    %i[session account factors].each { |kind| @remembered.of(kind, "gone") { 1 } }
+    @remembered.of(:session, "goes on") { 1 }
+    ask { "moderator" }
+    @remembered.forget_sessions_but(["goes on"])
+    %i[session account factors].each { |kind| assert_raises(Sequel::DatabaseConnectionError) { @remembered.of(kind, "gone", &AWAY) } }
+    assert_equal [1, "moderator"], [@remembered.of(:session, "goes on", &AWAY), ask]
+  end
+
   def test_there_are_only_so_many
     (0..Bavard::Web::Remembered::MOST).each { |number| ask(number) { true } }
     assert_raises(Sequel::DatabaseConnectionError) { ask(0) }

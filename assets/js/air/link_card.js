@@ -4,9 +4,6 @@ import { say } from "../house/messages.js";
 import { attempt, get, send } from "../house/send.js";
 import { count, lasting } from "../house/words.js";
 
-// From this share on it is told how many screens there may be.
-const NEARLY = 0.8;
-
 export class LinkCard {
   constructor(element) {
     this.element = element;
@@ -109,15 +106,10 @@ export class LinkCard {
       button.querySelector("b").textContent = stage.size[button.dataset.copy];
     for (const element of this.element.querySelectorAll("[data-two]")) element.hidden = !stage.behind;
     const chip = this.show("screens");
-    chip.textContent = this.screens === 0 ? "no screen yet" : this.screensOf(Number(this.element.dataset.most));
+    chip.textContent = this.screens === 0 ? "no screen yet" : screensOf(this.screens, stage.most_screens);
     chip.classList.toggle("off", this.screens > 0);
     this.drawThumb(stage);
     this.show("list").replaceChildren(...stage.screens.map((screen, index) => screenRow(screen, index, stage)));
-  }
-
-  // most: how many there may be; told where there is little room left
-  screensOf(most) {
-    return this.screens >= most * NEARLY ? `${this.screens} of ${count(most, "screen")} there may be` : count(this.screens, "screen");
   }
 
   drawThumb(stage) {
@@ -163,6 +155,9 @@ function screenRow(screen, index, { revision, behind }) {
 }
 
 // Where the browser gives no clipboard, as on a plain http address of another computer.
+// most: how many there may be; told where there is little room left
+const screensOf = (number, most) => (most ? `${number} of ${count(most, "screen")} there may be` : count(number, "screen"));
+
 function copyTheOldWay(text) {
   const area = make("textarea");
   area.value = text;

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require "sequel"
 require_relative "../lasting"
 require_relative "../store/lines"
 
@@ -16,6 +17,8 @@ module Bavard
       # A show may have that many more than its share where they take lines away: those are let go last.
       DELETES_SHARE = 2
       RETRY_AFTER_S = 0.5
+      # What says nothing of the entry itself: it is tried again.
+      AWAY = [Sequel::PoolTimeout, SystemCallError, IOError, ThreadError].freeze
       # That long after the last entry was let go, it counts as over.
       SHEDDING_S = 60
       # show_id:: of the show whose feeds brought it; nil for what is always kept
@@ -172,9 +175,9 @@ module Bavard
         taken_off(1)
       end
 
-      # Not because the database is away or full, but for what it is, whatever is wrong with it.
+      # Not because the database or the disk is away or full, but for what it is, whatever is wrong with it.
       def refused?(error)
-        return false if error.is_a?(Sequel::PoolTimeout)
+        return false if AWAY.any? { |kind| error.is_a?(kind) }
 
         !error.is_a?(Sequel::DatabaseError) || error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
       end

@@ -247,7 +247,12 @@ module Bavard
       # What viewers see, and on which screens.
       def shown(now_ms)
         document = stage.on_air || stage.draft
-        {behind: Core::Stage::Document.behind?(document), screens: screens.told(document, stage.revision, now_ms)}
+        {behind: Core::Stage::Document.behind?(document), screens: screens.told(document, stage.revision, now_ms), most_screens:}
+      end
+
+      # @return [Integer, nil] how many there may be, where there is little room left
+      def most_screens
+        @house.ceilings.limits["screens"] if @house.ceilings.nearly?(screens.all.size, "screens")
       end
 
       # Where things stand, for a small picture of it; a flurry is nowhere in particular.

@@ -18,6 +18,8 @@ module Bavard
       TRIES = 5
       # Written once all else of a new cluster is there.
       COMPLETE = "global/pg_control"
+      # Databases that PostgreSQL itself makes have smaller numbers.
+      FIRST_OWN = 16_384
       WAIT_S = 30
       # For tests: nothing there has to outlive a power cut.
       FLEETING = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
@@ -44,7 +46,7 @@ module Bavard
       # @return [String] its URL for the application, once it answers
       # @raise [Bavard::Error] with what PostgreSQL said
       def start
-        create unless File.exist?(File.join(@folder, COMPLETE))
+        create unless made?
         give_password unless File.size?(@data.path("database.password"))
         @port = running_port || launch
         @role.prepare { |database| PG.connect(url("bavard", password, database)) }
@@ -77,6 +79,9 @@ module Bavard
       def password
         File.read(@data.path("database.password"))
       end
+
+      # What somebody's data is in is never taken for something unfinished, whatever is missing of it.
+      def made? = File.exist?(File.join(@folder, COMPLETE)) || Dir.glob("base/*", base: @folder).any? { |path| File.basename(path).to_i >= FIRST_OWN }
 
       def create
         check_reachable

@@ -27,8 +27,6 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
-      # As lib/bavard/serve.rb ends where a setting cannot be read.
-      SET_UP_WRONG = 78
       # Many threads, each with memory of its own, would hold several times what is used.
       LEAN = {"MALLOC_ARENA_MAX" => "2"}.freeze
 
@@ -151,7 +149,7 @@ module Bavard
         began_at = now
         until (answer = healthz) == "ok"
           status = @kept.map(&:look).last
-          raise Error, "Bavard ended while starting. It said:\n#{last_words}" if status&.exitstatus == SET_UP_WRONG
+          raise Error, "Bavard ended while starting. It said:\n#{last_words}" if status&.exitstatus == Error::SET_UP_WRONG
 
           tell_once("Bavard does not answer yet#{answer && ": it waits for #{answer}"}. Its log is #{log}") if status || now - began_at > SAY_AFTER_S
           return false if @over.within?(LOOK_EVERY_S)

@@ -64,10 +64,13 @@ module Bavard
 
       # @return [String, nil] how much there is of what there may be, in words for the host, where that is nearly all
       def nearly(show_id, what)
-        limit = limits.fetch(what)
         there = used(show_id, what)
-        "#{written(there)} of the #{written(limit)} #{called(what)} that a show may have here" if there >= limit * NEARLY
+        "#{written(there)} of the #{written(limits.fetch(what))} #{called(what)} that a show may have here" if nearly?(there, what)
       end
+
+      # @param there [Integer]
+      # @return [Boolean] whether that is nearly all that there may be
+      def nearly?(there, what) = there >= limits.fetch(what) * NEARLY
 
       # @return [Integer] how many there are now
       def used(show_id, what)

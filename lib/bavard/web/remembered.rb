@@ -9,6 +9,8 @@ module Bavard
     class Remembered
       LASTS_MS = 12 * 3_600_000
       MOST = 5000
+      # What is asked of a session, by its id.
+      OF_SESSIONS = %i[session account factors].freeze
       Entry = Struct.new(:value, :at_ms)
 
       # @param clock [#call] Unix milliseconds
@@ -28,6 +30,14 @@ module Bavard
         raise unless known && @clock.call - known.at_ms <= LASTS_MS
 
         known.value
+      end
+
+      # What went on in sessions other than these: they were ended elsewhere, as by the operator.
+      #
+      # @param ids [Array<String>]
+      def forget_sessions_but(ids)
+        going_on = ids.to_h { |id| [id, true] }
+        @lock.synchronize { @entries.delete_if { |(kind, id), _| OF_SESSIONS.include?(kind) && !going_on.key?(id) } }
       end
 
       # Whoever it was: they are asked about again.

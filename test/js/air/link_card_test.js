@@ -122,19 +122,12 @@ test("where the browser gives no clipboard it is copied the old way", async () =
   assert.deepEqual([ways, find("textarea"), said()], [["copy", "http://x/air/secret"], null, ["The link is copied."]]);
 });
 
-test("how many screens there may be is told once there are nearly so many", () => {
-  card.element.dataset.most = "5";
-  const words = (number) => {
-    card.tell({ ...STAGE, screens: Array(number).fill(SCREEN) });
+test("how many screens there may be is told where the server says so", () => {
+  const words = (most) => {
+    card.tell({ ...STAGE, screens: Array(4).fill(SCREEN), most_screens: most });
     return find('[data-show="screens"]').textContent;
   };
-  assert.deepEqual([0, 1, 3, 4, 5].map(words), [
-    "no screen yet",
-    "1 screen",
-    "3 screens",
-    "4 of 5 screens there may be",
-    "5 of 5 screens there may be",
-  ]);
+  assert.deepEqual([null, 5].map(words), ["4 screens", "4 of 5 screens there may be"]);
 });
 
 test("a test says how many screens it went to", async () => {

@@ -1,5 +1,6 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
+import { CUE_FIELDS } from "../support/cards.js";
 import { all, called, eachOnAPage, find, page, pressable, said, serve, settled, type } from "../support/page.js";
 import { Edit } from "../../../assets/js/cues/edit.js";
 
@@ -9,13 +10,6 @@ eachOnAPage({
 });
 
 const NAMES = ["name", "amount_from", "words", "volume", "sound", "film"];
-const FIELDS = Object.fromEntries(
-  `name kind on amount_from amount_to currency months_from months_to number_from number_to feeds roles people first share_percent
-  cool_down_s from_min to_min words message length_s importance joins picture_place apart film sound volume aloud motion_in held
-  motion_out flurry_count flurry_emotes flurry_way flurry_from adds adds_to`
-    .split(/\s+/)
-    .map((name) => [name, { name, kind: "text", label: name, default: "", max: 100 }]),
-);
 const CUE = { id: "c1", name: "Big tip", words: "{name} gave {amount}", amount_from: "10", volume: "80", sound: "9", picture: null };
 const OTHER = { id: "c2", name: "Newcomer", words: "{name} is new", picture: "abc" };
 
@@ -31,7 +25,7 @@ beforeEach(() => {
   serve({ "/dress/cues": (values, path) => ({ path, values }) });
   edit = new Edit(
     find("#edit"),
-    { fields: FIELDS },
+    { fields: CUE_FIELDS },
     { changed: told("changed"), removed: told("removed"), close: told("close"), trial: told("trial") },
   );
 });

@@ -1,14 +1,8 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
+import { CUE_FIELDS } from "../support/cards.js";
 import { all, called, eachOnAPage, find, key, page, pressable, run, said, serve, settled, stationOf, type } from "../support/page.js";
 
-const FIELDS = Object.fromEntries(
-  `name kind on amount_from amount_to currency months_from months_to number_from number_to feeds roles people first share_percent
-  cool_down_s from_min to_min words message length_s importance joins picture_place apart film sound volume aloud motion_in held
-  motion_out flurry_count flurry_emotes flurry_way flurry_from adds adds_to`
-    .split(/\s+/)
-    .map((name) => [name, { name, kind: "text", label: name, default: "", max: 100 }]),
-);
 const cue = (id, more = {}) => ({
   id,
   name: `Cue ${id}`,
@@ -27,7 +21,7 @@ const sheet = (...cues) => ({
   also: {},
   samples: { a: { kind: "tip", name: "bo", amount: "10", currency: "EUR" } },
   kinds: { tip: "a tip", raid: "a raid" },
-  fields: FIELDS,
+  fields: CUE_FIELDS,
   queue: { approve: false },
   totals: { followers: 7 },
   told: { followers: [["Oxbow", 5]] },

@@ -88,7 +88,8 @@ test("a line that has become longer for good holds nothing up after the first", 
   assert.deepEqual(shown, ["b:1", "b:2", "b:3"]);
 });
 
-test("what waits when the line is cut goes with what is told over the next one", () => {
+// Something waits, the line is cut, and another one is opened that stalls as well.
+function cutWhileSomethingWaits() {
   open();
   sent(1, 20, { whole: true });
   line().stalls = true;
@@ -96,6 +97,10 @@ test("what waits when the line is cut goes with what is told over the next one",
   line().close(1006);
   page.clock.pass(400);
   open(true);
+}
+
+test("what waits when the line is cut goes with what is told over the next one", () => {
+  cutWhileSomethingWaits();
   line().tell({ at: "b:4", t: page.clock.now, missed: [{ at: "b:3" }, { at: "b:4" }] });
   assert.deepEqual(shown, ["b:1"]);
   line().answer();
@@ -103,13 +108,7 @@ test("what waits when the line is cut goes with what is told over the next one",
 });
 
 test("a whole picture takes the place of what waits", () => {
-  open();
-  sent(1, 20, { whole: true });
-  line().stalls = true;
-  sent(2, 9000);
-  line().close(1006);
-  page.clock.pass(400);
-  open(true);
+  cutWhileSomethingWaits();
   sent(9, 0, { whole: true });
   line().answer();
   assert.deepEqual(shown, ["b:1", "b:9"]);
@@ -137,4 +136,24 @@ test("a sound that comes late is not played", () => {
   line().tell({ only: "late" });
   line().answer();
   assert.deepEqual(shown, ["b:1", "now", "b:2"]);
+});
+
+test("a line that is slow, and now slower and now less so, shows what comes after a few answers", () => {
+  for (const ways of [
+    [700, 700, 700],
+    [400, 900, 620],
+    [900, 400, 800, 500],
+  ]) {
+    shown.length = 0;
+    open(true);
+    sent(1, 0, { whole: true });
+    ways.forEach((way, index) => {
+      assert.deepEqual(shown, [], `${ways} at ${index}`);
+      page.clock.pass(way);
+      line().answer();
+    });
+    assert.deepEqual(shown, ["b:1"], `${ways}`);
+    line().close(1006);
+    page.clock.pass(9000);
+  }
 });

@@ -99,9 +99,11 @@ module Bavard
         end
 
         # What went on in a session that was ended elsewhere, as by the operator.
-        def cut_ended(db, hub)
-          going_on = db[:account_active_session_keys].select_set(:session_id)
-          hub.cut_where { |env| env["bavard.session"] && !going_on.include?(env["bavard.session"]) }
+        def cut_ended(site)
+          going_on = site.db[:account_active_session_keys].select_map(:session_id)
+          site.remembered.forget_sessions_but(going_on)
+          going_on = going_on.to_h { |id| [id, true] }
+          site.house.hub.cut_where { |env| env["bavard.session"] && !going_on.key?(env["bavard.session"]) }
         end
 
         def of(rodauth) = rodauth.db[:account_active_session_keys].where(account_id: rodauth.session_value || rodauth.account_id)

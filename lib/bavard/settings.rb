@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require_relative "error"
+require_relative "feeds/platform"
+require_relative "outward/door"
+require_relative "start/data_folder"
+require_relative "store/ceilings"
+require_relative "web/sign_in/letters"
+require_relative "web/true_client"
+
+module Bavard
+  # What whoever runs Bavard has set, read once and before anything begins: the README lists it.
+  class Settings
+    # Who may make an account.
+    ACCOUNTS = %w[open invited closed].freeze
+
+    attr_reader :port, :bind, :data, :database_url, :address, :accounts, :letters, :ceilings, :proxies, :hosts, :platforms, :log_level
+
+    # @param env [Hash] as ENV
+    # @raise [Bavard::Error] naming what cannot be read
+    def initialize(env)
+      @env = env
+      @port = Integer(env.fetch("PORT", "4600"))
+      @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
+      @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
+      @database_url = env.fetch("DATABASE_URL")
+      @address = env.fetch("BAVARD_ADDRESS", "http://#{bind}:#{port}")
+      @log_level = env.fetch("BAVARD_LOG", "info").to_sym
+      read_what_is_checked
+    end
+
+    # @return [Outward::Door] what the platforms and the operator list may be inside
+    def way_out = Outward::Door.new(inside: platforms.values.flat_map(&:authorities) + @inside)
+
+    private
+
+    def read_what_is_checked
+      @accounts = who_may(@env.fetch("BAVARD_ACCOUNTS", ACCOUNTS.first))
+      @letters = Web::SignIn::Letters.new(data.path("mail"), server: @env["BAVARD_MAIL"], from: @env["BAVARD_MAIL_FROM"])
+      @ceilings = Store::Ceilings.read(@env["BAVARD_CEILINGS"])
+      @proxies = Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
+      @hosts = Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
+      @inside = Outward::Door.list(@env["BAVARD_INSIDE"])
+      @platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
+    end
+
+    def who_may(given)
+      return given if ACCOUNTS.include?(given)
+
+      raise Error, "BAVARD_ACCOUNTS is open, invited or closed; “#{given[0, 40]}” is none of them."
+    end
+  end
+end
