@@ -11,6 +11,8 @@ const MOST_SHOWN = 6;
 const MOST_WAITS = 3;
 const AROUND = 2 * Math.PI * 8;
 
+const moreOf = (number) => make("p", "said held-more", `and ${number} more`);
+
 export class Held {
   constructor(lines, pick) {
     this.lines = lines;
@@ -37,8 +39,22 @@ export class Held {
     this.box.hidden = known.length === 0;
     const rows = known.slice(0, MOST_SHOWN).map(([one, card]) => this.row(one, card));
     const more = known.length - rows.length;
-    this.box.replaceChildren(...rows, ...(more > 0 ? [make("p", "said held-more", `and ${more} more`)] : []));
+    this.box.replaceChildren(...rows, ...(more > 0 ? [moreOf(more)] : []));
     this.tick();
+    this.fit(known.length);
+  }
+
+  // As high as whole rows are: the others are scrolled to, and how many there are is said over them.
+  fit(all) {
+    this.box.style.maxHeight = "";
+    const room = this.box.clientHeight;
+    if (this.box.scrollHeight <= room) return;
+    this.box.querySelector(".held-more")?.remove();
+    const hint = this.box.appendChild(moreOf(all));
+    const ends = [...this.box.querySelectorAll(".held-row")].map((row) => row.offsetTop + row.offsetHeight - this.box.offsetTop);
+    const whole = Math.max(1, ends.filter((end) => end + hint.offsetHeight <= room).length);
+    hint.textContent = `and ${all - whole} more`;
+    this.box.style.maxHeight = `${ends[whole - 1] + hint.offsetHeight + 1}px`;
   }
 
   row(one, card) {

@@ -85,6 +85,30 @@ test("many that wait do not hide what goes by itself, and what has no room is co
   assert.equal(page.document.querySelector(".held-more").textContent, "and 3 more");
 });
 
+test("where there is no room for all of them, whole ones are seen and the others are counted", () => {
+  const { HTMLElement } = page.window;
+  const own = (name) => Object.getOwnPropertyDescriptor(HTMLElement.prototype, name);
+  const before = ["offsetTop", "offsetHeight"].map((name) => [name, own(name)]);
+  const box = page.document.querySelector("#held");
+  const at = (row) => [...box.querySelectorAll(".held-row")].indexOf(row);
+  Object.defineProperty(HTMLElement.prototype, "offsetTop", {
+    configurable: true,
+    get: function top() {
+      return 40 + Math.max(0, at(this)) * 70;
+    },
+  });
+  Object.defineProperty(HTMLElement.prototype, "offsetHeight", {
+    configurable: true,
+    get: function height() {
+      return at(this) < 0 ? 30 : 70;
+    },
+  });
+  Object.defineProperties(box, { clientHeight: { get: () => 275 }, scrollHeight: { get: () => box.children.length * 70 } });
+  holding([1, 2, 3, 4, 5].map((i) => waits(i)));
+  for (const [name, descriptor] of before) Object.defineProperty(HTMLElement.prototype, name, descriptor);
+  assert.deepEqual([box.style.maxHeight, box.querySelector(".held-more").textContent], ["241px", "and 2 more"]);
+});
+
 test("the time that is left runs on between two tellings and never below nothing", () => {
   const { rows } = holding([timed(1, 12_000, 20_000), waits(2, 30_000), waits(3)]);
   const words = () => rows().map((row) => row.querySelector("small").textContent);
