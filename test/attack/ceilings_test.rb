@@ -5,7 +5,8 @@ require_relative "../support/drawings"
 
 # What one account makes without end, so that the machine is full: every ceiling is met by the way a host meets it.
 class CeilingsTest < WebTest
-  MOST = {"feeds" => 1, "stages" => 2, "shelves" => 1, "emotes" => 1, "phrases" => 1, "files" => 2, "megabytes" => 1, "links" => 1, "invitations" => 1, "screens" => 2}.freeze
+  MOST = {"feeds" => 1, "stages" => 2, "shelves" => 1, "emotes" => 1, "phrases" => 1, "files" => 2, "megabytes" => 1, "links" => 1, "invitations" => 1, "screens" => 2,
+          "pieces" => 2, "rules" => 9, "cues" => 12}.freeze
 
   def ceilings = MOST
 
@@ -33,6 +34,45 @@ class CeilingsTest < WebTest
     end
     remove_feed
     refused("feeds", add.call)
+  end
+
+  # Of a stage taken in as well, whole or in the place of another; what was there before the operator set less may stay and change.
+  def test_pieces_on_a_stage
+    send_form("/stage/", "name" => "Main")
+    stage = house.stages.of_show(@record.id).first
+    edit = ->(given) { send_json("/stage/#{stage.id}/edits", given) }
+    taken(edit.call({do: "add", kind: "chat"}))
+    refused("pieces", edit.call({do: "many", edits: [{do: "add", kind: "text"}, {do: "add", kind: "text"}]}))
+    taken(edit.call({do: "add", kind: "text"}))
+    refused("pieces", edit.call({do: "add", kind: "text"}))
+    assert_includes get("/stage/#{stage.id}").body, "2 of the 2 pieces on a stage that a show may have here"
+    copy = get("/stage/#{stage.id}/copy?what=stage").body
+    larger = JSON.parse(copy).tap { |read| read["pieces"] << read["pieces"].last.merge("id" => "text9") }
+    %w[new this].each { |into| refused("pieces", send_form("/stage/#{stage.id}/copy-in", "text" => JSON.generate(larger), "into" => into)) }
+    taken(send_form("/stage/#{stage.id}/copy-in", "text" => copy, "into" => "new"))
+  end
+
+  def test_rules_in_a_set
+    state = -> { JSON.parse(get("/gate/state").body) }
+    kept = lambda do |number|
+      first, *, last = state.call["rules"]
+      rules = [first, *(2..number).map { |index| last.merge("id" => "again#{index}") }]
+      send_json("/gate/keep", {rules:, from: state.call["version"]})
+    end
+    taken(kept.call(9))
+    refused("rules", kept.call(10))
+    assert_includes get("/gate/").body, "9 of the 9 rules in a set"
+    taken(send_json("/gate/brake", {kind: "off_picture", minutes: "5"}))
+  end
+
+  def test_cues
+    there = JSON.parse(get("/dress/cues/sheet").body)["cues"]
+    (12 - there.size).times { taken(send_form("/dress/cues/cues", "kind" => "follow")) }
+    refused("cues", send_form("/dress/cues/cues", "kind" => "follow"))
+    refused("cues", send_json("/dress/cues/put-back", {id: "cue_more", kind: "follow", name: "More"}))
+    assert_includes get("/dress/cues/").body, "12 of the 12 cues that"
+    taken(send_form("/dress/cues/cues/#{there.first["id"]}/remove"))
+    taken(send_json("/dress/cues/put-back", there.first))
   end
 
   # Before anything is refused, whoever fills a ceiling is told of it where things are made.

@@ -15,6 +15,11 @@ class SettingsTest < Minitest::Test
     refute_predicate usual.letters, :delivered?
   end
 
+  # Of what a document holds there is never more than it holds.
+  def test_an_operator_sets_less_than_documents_hold
+    assert_equal({"pieces" => 200, "cues" => 7}, settings("BAVARD_CEILINGS" => "pieces=5000 cues=7").ceilings)
+  end
+
   def test_what_cannot_be_read_is_named
     {"BAVARD_ACCOUNTS" => "everybody", "BAVARD_MAIL" => "mail", "BAVARD_CEILINGS" => "feeds=many", "BAVARD_PROXIES" => "a proxy"}.each do |name, value|
       assert_includes assert_raises(Bavard::Error, name) { settings(name => value) }.message, name

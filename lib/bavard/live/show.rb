@@ -95,7 +95,9 @@ module Bavard
       # the journal, so that a show goes on while the database is away.
 
       # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
+      # @raise [Bavard::Error] where a show may have no more rules in a set
       def use_gate(document, ladder = nil)
+        @house.ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
         @house.journal.later { @house.shows.keep_gate(id, document) }
         record.gate = document
         gatehouse.use(document, ladder)
@@ -103,7 +105,9 @@ module Bavard
       end
 
       # @param document [Hash] as Core::Cues::Settings reads it
+      # @raise [Bavard::Error] where a show may have no more cues
       def use_cues(document)
+        @house.ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
         @house.journal.later { @house.shows.keep_cues(id, document) }
         record.cues = document
         cues.use(document)

@@ -41,7 +41,7 @@ module Bavard
       # @raise [Bavard::Error]
       def edit(edit, by: nil)
         gesture = edit.delete("gesture")
-        done = apply(edit)
+        done = apply(edit) { |document| room(document) }
         remember(done.undo, by, joined: gesture && gesture == @gesture)
         @gesture = gesture
         @redo.clear
@@ -137,8 +137,14 @@ module Bavard
         end
       end
 
+      # @raise [Bavard::Error] where a show may have no more pieces on a stage
+      def room(document)
+        @house.ceilings.room_within("pieces", @stage.draft["pieces"].size, document["pieces"].size)
+      end
+
       def apply(edit)
         done = Core::Stage::Edit.apply(@stage.draft, edit)
+        yield done.document if block_given?
         take(done.document)
         done
       end

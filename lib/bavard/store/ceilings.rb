@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require_relative "../core/cues/settings"
+require_relative "../core/gate/rule_set"
+require_relative "../core/stage/document"
 require_relative "../error"
 
 module Bavard
@@ -10,9 +13,12 @@ module Bavard
     #   ceilings.room(show_id, "feeds")   # raises where there is no more
     class Ceilings
       # megabytes:: of the files as they were brought
+      # pieces, rules, cues:: of one stage, one set of rules, the cue sheet: never more than their documents hold
+      HELD = {"pieces" => Core::Stage::Document::MOST_PIECES, "rules" => Core::Gate::RuleSet::MOST_RULES,
+              "cues" => Core::Cues::Settings::MOST}.freeze
       USUAL = {"feeds" => 40, "stages" => 40, "shelves" => 100, "emotes" => 20_000, "phrases" => 500, "files" => 3000, "megabytes" => 8000,
-               "links" => 60, "invitations" => 60, "screens" => 200, "prompters" => 100}.freeze
-      CALLED = {"megabytes" => "MB of files", "links" => "prompter links"}.freeze
+               "links" => 60, "invitations" => 60, "screens" => 200, "prompters" => 100, **HELD}.freeze
+      CALLED = {"megabytes" => "MB of files", "links" => "prompter links", "pieces" => "pieces on a stage", "rules" => "rules in a set"}.freeze
       # From this share on a host is told how much there is of what there may be.
       NEARLY = 0.8
       # Of what is taken away and can be put back there may be so many times more.
@@ -29,7 +35,7 @@ module Bavard
       def self.read(given)
         given.to_s.split.to_h do |one|
           name, number = one.match(/\A([a-z]+)=(\d{1,10})\z/)&.captures
-          next [name, [number.to_i, LARGEST].min] if USUAL.key?(name)
+          next [name, [number.to_i, HELD.fetch(name, LARGEST)].min] if USUAL.key?(name)
 
           raise Error, "BAVARD_CEILINGS takes a number for #{USUAL.keys.join(", ")}; “#{one[0, 40]}” is none of them."
         end
@@ -47,10 +53,17 @@ module Bavard
       # @raise [Bavard::Error] in words for the host, where there is no room for them
       def room(show_id, what, more = 1)
         limit = limits.fetch(what)
-        return if used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
+        refuse(what) unless used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
+      end
 
-        raise Error.new("A show may have #{written(limit)} #{called(what)} here, and there is no room for more. " \
-                        "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
+      # For what a document holds. What there is may stay, and become less.
+      #
+      # @param what [String] one of HELD
+      # @param before [Integer] how many it held
+      # @param after [Integer] how many it is to hold
+      # @raise [Bavard::Error] where that is more than before, and more than there may be
+      def room_within(what, before, after)
+        refuse(what) if after > before && after > limits.fetch(what)
       end
 
       # For a file that somebody brings.
@@ -62,9 +75,9 @@ module Bavard
         room(show_id, "megabytes", bytes.fdiv(MB).ceil)
       end
 
+      # @param there [Integer] how much there is
       # @return [String, nil] how much there is of what there may be, in words for the host, where that is nearly all
-      def nearly(show_id, what)
-        there = used(show_id, what)
+      def nearly(show_id, what, there = used(show_id, what))
         "#{written(there)} of the #{written(limits.fetch(what))} #{called(what)} that a show may have here" if nearly?(there, what)
       end
 
@@ -86,6 +99,11 @@ module Bavard
       TABLES = {"links" => :prompter_links}.freeze
       REMOVABLE = %w[feeds stages shelves].freeze
       private_constant :TABLES, :REMOVABLE
+
+      def refuse(what)
+        raise Error.new("A show may have #{written(limits.fetch(what))} #{called(what)} here, and there is no room for more. " \
+                        "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
+      end
 
       def called(what) = CALLED.fetch(what, what)
       def written(number) = number.digits.each_slice(3).map(&:join).join("\u00a0").reverse

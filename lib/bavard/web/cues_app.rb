@@ -30,7 +30,9 @@ module Bavard
         @here = "cues"
         @label = "Cue sheet"
         @sounds, @films = %w[sound film].map { |kind| [["", "None"], *names_of(kind)] }
-        @feeds = ask { |show| show.lanes.values.map { |lane| {id: lane.id.to_s, name: lane.feed.name} } }
+        @feeds, @cues = ask do |show|
+          [show.lanes.values.map { |lane| {id: lane.id.to_s, name: lane.feed.name} }, show.cues.document["cues"].size]
+        end
         erb :cues
       end
 

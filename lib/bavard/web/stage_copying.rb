@@ -74,22 +74,31 @@ module Bavard
         end
 
         def add_stage(name, document, backdrop)
-          room("stages")
+          room_for([document])
           stage = site.house.stages.create(@record.id, name:, document:, backdrop: BACKDROPS.key?(backdrop) ? backdrop : "none")
           ask { |show| show.add_stage(stage) }
         end
 
+        # @param documents [Array<Hash>] of stages to come
+        def room_for(documents)
+          room("stages", documents.size)
+          documents.each { |document| site.house.ceilings.room_within("pieces", 0, document["pieces"].size) }
+        end
+
         # More than its stages only where that is wanted.
         def take_show(document)
+          room_for(document["stages"].map { |stage| stage["document"] })
+          take_sheets(document) if params["into"] == "all"
           document["stages"].each { |stage| add_stage(stage["name"], stage["document"], stage["backdrop"]) }
-          return unless params["into"] == "all"
+        end
 
-          take_fellows(document["fellows"])
+        def take_sheets(document)
           gate, cues = document.values_at("gate", "cues")
           ask do |show|
             show.use_gate(gate.merge("brake" => show.record.gate["brake"])) if gate
             show.use_cues(show.cues.document.merge(Core::Cues::Settings.at_home(cues, show.lanes.keys.map(&:to_s)))) if cues
           end
+          take_fellows(document["fellows"])
         end
 
         def take_fellows(fellows)

@@ -64,8 +64,11 @@ module Bavard
         # @raise [Error] where this show may have no more of it
         def room(what, more = 1) = site.house.ceilings.room(@record.id, what, more)
 
+        # @param held [Hash{String => Integer}] how much documents hold of what they hold
         # @return [Array<String>] of which of that there is little room left, in words
-        def crowded(*whats) = whats.filter_map { |what| site.house.ceilings.nearly(@record.id, what) }
+        def crowded(*whats, **held)
+          [*whats.zip, *held.transform_keys(&:to_s)].filter_map { |given| site.house.ceilings.nearly(@record.id, *given) }
+        end
 
         # @param name [String] as the picture is called, or its address
         # @return [String] the id of a picture of somebody or of a cue, made of what was brought
