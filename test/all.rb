@@ -6,6 +6,7 @@
 
 require_relative "support/suite/memory"
 require_relative "support/suite/affected"
+require_relative "support/suite/nursery"
 require_relative "support/suite/runner"
 require_relative "support/test_database"
 
@@ -14,6 +15,8 @@ ENV["BAVARD_NICE"] ||= "0"
 
 options, rest = ARGV.partition { |argument| argument.start_with?("--") }
 named, minitest = rest.partition { |argument| File.exist?(argument) || Dir.exist?(File.join(__dir__, argument)) }
+lost = minitest.each_with_index.find { |argument, at| !argument.start_with?("-") && !(at.positive? && minitest[at - 1].start_with?("-")) }
+abort "There is no test #{lost.first}." if lost
 seed = ENV.fetch("SEED", rand(100_000)).to_i
 jobs = ENV.fetch("JOBS", 3).to_i
 
@@ -37,7 +40,7 @@ if files.one? || minitest.any? || options.any?
 else
   TestDatabase.serve
   begin
-    fine = Suite::Runner.new(files, seed:, jobs:).run
+    fine = Suite::Nursery.there { Suite::Runner.new(files, seed:, jobs:).run }
   ensure
     TestDatabase.stop
   end

@@ -62,6 +62,13 @@ class HouseTest < Minitest::Test
     def offset_ms = 0
   end
 
+  # The same for all tests of a process: what makes pictures takes longer to begin than a picture takes.
+  class KeptWorkshop < Bavard::Pictures::Workshop
+    def self.here = @here ||= new
+
+    def stop = nil
+  end
+
   attr_reader :house, :clock, :hub, :journal
 
   def setup
@@ -111,7 +118,7 @@ class HouseTest < Minitest::Test
   def cabinet = Bavard::Pictures::Cabinet.new(pictures_folder)
 
   def pictures(store, log)
-    Bavard::Live::PictureDesk.new(fetcher:, workshop: Bavard::Pictures::Workshop.new,
+    Bavard::Live::PictureDesk.new(fetcher:, workshop: KeptWorkshop.here,
       cabinet:, store:, clock:, log:).start
   end
 

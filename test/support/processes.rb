@@ -6,10 +6,10 @@ require "net/http"
 require "socket"
 require "tmpdir"
 require_relative "../../lib/bavard/feeds/platform"
-require_relative "../../lib/bavard/start/child"
 require_relative "../../lib/bavard/start/ports"
 require_relative "../../lib/bavard/start/standins"
 require_relative "own_ports"
+require_relative "suite/nursery"
 require_relative "test_database"
 require_relative "wait"
 
@@ -37,7 +37,7 @@ class RunningApp
   # Whatever it still has to wait for.
   def begin_to_start
     TestDatabase.db
-    @child = Bavard::Start::Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log: log,
+    @child = Suite::Nursery.child("Bavard", "lib/bavard/serve.rb", log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
             "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **@env})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
@@ -110,7 +110,7 @@ class RunningStandin
   def start
     log = File.join(@folder, "log")
     env = @settings.to_h { |setting, value| ["#{@name.upcase}_#{setting}", value.to_s] }
-    @child = Bavard::Start::Child.new(@name, ["ruby", "standins/#{@name.downcase}/run.rb"], log:, env:)
+    @child = Suite::Nursery.child(@name, "standins/#{@name.downcase}/run.rb", log:, env:)
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
     wait_for("#{@name} to listen") { File.read(log).include?("ready") || (@child.ended && flunk(File.read(log))) }
     self
