@@ -40,6 +40,7 @@ require_relative "store/fellows"
 require_relative "store/left_out"
 require_relative "store/members"
 require_relative "store/people"
+require_relative "store/pulse"
 require_relative "store/lease"
 require_relative "store/lines"
 require_relative "store/log"
@@ -65,6 +66,8 @@ module Bavard
     OUTGOING_BYTES = 512 * 1024
     # Between looks at a database that is away, and at threads.
     LOOK_EVERY_S = 1
+    # So long shows wait for the log of an earlier process.
+    LEFTOVER_WITHIN_S = 20
 
     # @param settings [Settings]
     def initialize(settings)
@@ -116,11 +119,17 @@ module Bavard
     end
 
     def begin_parts
-      lines = Store::Lines.new(@db)
+      watch_database
       @hub = Relay::Hub.new(clock: @clock, log: @log).start
-      @journal = Live::Journal.new(lines, log: @log, meters: @meters = Live::Meters.new).start
-      @shows = Live::Shows.new(house(lines), lease: @lease).start
+      @shows = Live::Shows.new(house(Store::Lines.new(@db)), lease: @lease).start
       @site = site
+    end
+
+    # Every line begins anew, so that each is known.
+    def watch_database
+      @db.disconnect
+      @db.extend(Store::Pulse::Guarded)
+      @pulse = Store::Pulse.new(@db, @settings.database_url, log: @log).start
     end
 
     # What is done now and then.
@@ -144,14 +153,23 @@ module Bavard
       @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: @clock, log: @log)
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
+      feeds = Store::Feeds.new(@db, box, permissions)
+      @journal = journal(lines, feeds)
       @house = Live::House.new(
-        feeds: Store::Feeds.new(@db, box, permissions), permissions:,
+        feeds:, permissions:,
         platforms: @settings.platforms, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
         **show_stores(box), **people_stores(box), **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: @clock, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
       )
+    end
+
+    # What an earlier process could not write any more is written before any show begins.
+    def journal(lines, feeds)
+      @meters = Live::Meters.new
+      writing = Store::LogWriting.new(lines, feeds:, people: Store::People.new(@db))
+      Live::Journal.new(writing, log: @log, meters: @meters, folder: @data.path("unwritten")).start.tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
     end
 
     # A show itself, its stages and files, and how much of all it may have.
@@ -215,6 +233,7 @@ module Bavard
       @pictures.stop
       @hub.stop
       @journal.stop
+      @pulse.stop
       @lease.close
     end
   end

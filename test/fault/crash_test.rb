@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/prepared"
+require_relative "../support/proxy"
 
 # The process killed, the database gone: what viewers see goes on.
 class CrashTest < PreparedTest
@@ -68,6 +69,49 @@ class CrashTest < PreparedTest
       assert_equal "503", Net::HTTP.get_response(URI("#{@app.address}/healthz")).code
     end
     wait_for("the line to be in the log") { TestDatabase.db[:lines].where(text: "nothing stops us").count == 1 }
+    visit "/feeds"
+    assert_text "What comes in"
+  end
+
+  # What could not be written lies in files by then.
+  def test_killed_while_the_database_is_away_it_keeps_what_came_in
+    prepare(own: true, feed: feed_address)
+    until_live
+    open_screen(link)
+    with_database_away do
+      3.times { |number| server.say("ann", "said into nothing #{number}") }
+      on_screen { assert_selector ".line", count: 3 }
+      wait_for("it to lie in files") { Dir[File.join(@app.folder, "unwritten", "*", "*")].any? }
+      @app.kill
+    end
+    @app.start
+    assert_equal((0..2).map { |number| "said into nothing #{number}" }, TestDatabase.db[:lines].order(:id).select_map(:text))
+    assert_empty Dir[File.join(@app.folder, "unwritten", "*", "*")]
+  end
+
+  # There, but it says nothing any more.
+  def test_a_database_that_hangs_is_as_one_that_is_away
+    between = database_behind_a_proxy
+    prepare(own: true, feed: feed_address, env: {"DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{between.port}/")})
+    until_live
+    open_screen(link)
+    sign_in
+    visit "/prompter/"
+    server.say("ann", "not to be seen")
+    on_screen { assert_selector ".line", text: "not to be seen" }
+    find(".row", text: "not to be seen").click
+    between.stall
+    page.driver.browser.keyboard.type("x")
+    on_screen { assert_no_selector ".line", text: "not to be seen" }
+    wait_for("it to be noticed") { File.read(@app.log).include?("the database does not answer") }
+    server.say("ann", "nothing stops us")
+    on_screen { assert_selector ".line", text: "nothing stops us" }
+    visit "/feeds"
+    assert_text "The database does not answer just now"
+    between.go_on
+    wait_for("what was done and said to be kept") do
+      TestDatabase.db[:deeds].where(show_id: @show.id).select_map(:what) == %w[pull] && TestDatabase.db[:lines].where(text: "nothing stops us").any?
+    end
     visit "/feeds"
     assert_text "What comes in"
   end
@@ -149,7 +193,7 @@ class CrashTest < PreparedTest
 
   def until_logged
     wait_for("the log to be written") do
-      JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["log"] == {"waiting" => 0, "lost" => 0, "shedding" => []}
+      JSON.parse(Net::HTTP.get(URI("#{@app.address}/healthz")))["log"] == {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []}
     end
   end
 
@@ -158,6 +202,11 @@ class CrashTest < PreparedTest
   def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond)
 
   # Nobody gets in, and who is in is put out.
+  def database_behind_a_proxy
+    TestDatabase.use(:house)
+    Proxy.new(URI(TestDatabase.url).port).tap { |proxy| @started << proxy }
+  end
+
   def with_database_away
     name = TestDatabase.url[%r{/(\w+)\z}, 1]
     admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))

@@ -35,14 +35,14 @@ class HeardTest < HouseTest
   def test_it_goes_the_way_that_lines_go
     said = Bavard::Core::Said.new("ann", "Ann", nil, [], "before", false, false)
     @show.send(:take_in, @lane, nil, Bavard::Core::Intake.new(:line, @lane.id, "m1", nil, clock.now_ms, said))
-    @show.instance_variable_get(:@mailbox).drop_in(@lane.heard_so_far(clock.now_ms))
+    @show.instance_variable_get(:@mailbox).follow(@lane.heard_so_far(clock.now_ms), @lane)
     assert_equal [nil, nil], kept
     order = []
     journal.define_singleton_method(:line) { |show_id, entry| (order << :line) && super(show_id, entry) }
-    journal.define_singleton_method(:later) { |&work| (order << :later) && super(&work) }
+    journal.define_singleton_method(:behind) { |*what| (order << :heard) && super(*what) }
     @show.start
     wait_for("what was heard") { kept.last == {"after" => 7} }
-    assert_operator order.index(:line), :<, order.rindex(:later)
+    assert_operator order.index(:line), :<, order.rindex(:heard)
     assert_equal 1, db[:lines].where(feed_id: @lane.id).count
   ensure
     @show.stop

@@ -31,8 +31,10 @@ class ModerationTest < HouseTest
   def ask(&block) = @show.ask(&block)
   def hold(ms, **more) = ask { |show| show.use_gate(show.record.gate.merge("hold" => Bavard::Core::Gate::Settings.hold({"ms" => ms}.merge(more.transform_keys(&:to_s))))) }
 
+  # @yield while nothing runs
   def start_again
     @shows.stop
+    yield if block_given?
     @lease.close
     @lease = nil
     @shows = Bavard::Live::Shows.new(house, lease:).start
@@ -80,6 +82,24 @@ class ModerationTest < HouseTest
     assert(ask { |show| show.gatehouse.held?(id) })
     standing = ask { |show| show.desk(@stage.id).air.each_line.map(&:text) }
     assert_equal ["you ●●●●●●●●●●"], standing
+  end
+
+  # Nobody could pull it meanwhile, and no screen would have painted it: the time that nothing ran does not count.
+  def test_what_was_held_has_the_time_left_that_it_had_when_all_ended
+    hold(60_000)
+    first = say("first")
+    second = say("second")
+    until_written
+    start_again do
+      ended_ms = clock.call - 3_600_000
+      {first => ended_ms - 20_000, second => ended_ms}.each { |id, arrived_at_ms| db[:lines].where(id:).update(arrived_at_ms:) }
+      db[:feeds].update(heard_at_ms: ended_ms - 1000)
+    end
+    left = ask { |show| show.gatehouse.held_report.to_h { |one| [one[:i], one[:left]] } }
+    assert_includes 0..(40_000 + Bavard::Live::ShowLoading::SCREENS_BACK_MS), left[first]
+    assert_includes left[first]..60_000, left[second]
+    assert_operator left[second] - left[first], :>=, 18_000
+    assert_empty shown
   end
 
   def test_a_picture_that_comes_later_is_in_the_prompter_too

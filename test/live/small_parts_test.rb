@@ -43,30 +43,48 @@ class LineIdsTest < Minitest::Test
 end
 
 class MailboxTest < Minitest::Test
-  def test_nothing_comes_of_waiting_for_nothing
-    assert_empty Bavard::Live::Mailbox.new.take(0.01)
+  Mailbox = Bavard::Live::Mailbox
+
+  def test_waits_only_so_long
+    assert_empty Mailbox.new.take(0.01)
   end
 
-  def test_what_is_put_wakes_who_waits
-    mailbox = Bavard::Live::Mailbox.new
+  def test_hands_over_what_comes
+    mailbox = Mailbox.new
     taken = Thread.new { mailbox.take(nil) }
-    mailbox.put(:hello)
+    mailbox.put(:hello, :ours)
     assert_equal [:hello], taken.value
   end
 
-  def test_a_sender_waits_for_room_but_who_may_not_wait_does_not
-    mailbox = Bavard::Live::Mailbox.new(most: 1)
-    mailbox.put(1)
-    sender = Thread.new { mailbox.put(3) }
-    mailbox.drop_in(2)
-    assert_equal [1, 2], mailbox.take(0)
+  def test_who_brings_too_much_waits_and_nobody_else_does
+    mailbox = Mailbox.new(most: 1)
+    mailbox.put(1, :ours)
+    assert mailbox.full?(:ours)
+    refute mailbox.full?(:theirs)
+    sender = Thread.new { mailbox.put(3, :ours) }
+    Thread.pass until sender.status == "sleep"
+    mailbox.put(2, :theirs)
+    mailbox.follow(:heard, :theirs)
+    assert_equal [1, 2, :heard], mailbox.take(0)
     sender.join
     assert_equal [3], mailbox.take(0)
   end
 
-  def test_closing_lets_senders_through
-    mailbox = Bavard::Live::Mailbox.new(most: 0)
-    sender = Thread.new { mailbox.put(1) }
+  def test_what_is_asked_comes_first_and_feeds_in_turn
+    mailbox = Mailbox.new(at_once: 5)
+    6.times { |number| mailbox.put("flood #{number}", :flood) }
+    2.times { |number| mailbox.put("calm #{number}", :calm) }
+    mailbox.drop_in(:brake)
+    assert_equal [:brake, "flood 0", "calm 0", "flood 1", "calm 1", "flood 2"], mailbox.take(0)
+    mailbox.put("calm 2", :calm)
+    mailbox.drop_in(:pull)
+    assert_equal [:pull, "flood 3", "calm 2", "flood 4", "flood 5"], mailbox.take(nil)
+    assert_empty mailbox.take(0)
+  end
+
+  def test_once_it_is_closed_nobody_waits
+    mailbox = Mailbox.new(most: 0)
+    sender = Thread.new { mailbox.put(1, :ours) }
     mailbox.close
     sender.join
     assert_equal [1], mailbox.take(0)

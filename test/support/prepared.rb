@@ -46,6 +46,12 @@ class PreparedTest < BrowserTest
     @app = own ? own_app(platforms, env) : SharedApp.running
     Capybara.app_host = @app.address
     @cookies = HostsBrowser.new(@app.address).sign_in(email, PASSWORD)
+    until_heard if feed && feed == @oxbow&.address
+  end
+
+  # What is said at a stand-in before it is listened to is not told again.
+  def until_heard
+    wait_for("the feed to be heard") { TestDatabase.db[:feeds].where(show_id: @show.id).exclude(heard_at_ms: nil).any? }
   end
 
   def email = "host#{@account_id}@reedmere.example"

@@ -3,7 +3,7 @@
 # Waits for a condition, never for a time.
 module Wait
   # Not how long something takes, but how long a machine that others use may need for it.
-  LIMIT_S = 60
+  LIMIT_S = Integer(ENV.fetch("PATIENCE", 60))
   # Seconds between two looks: the first, how much longer each next one, and the longest. Who looks all the time takes from whom it waits for.
   PAUSES_S = [0.005, 1.3, 0.1].freeze
 

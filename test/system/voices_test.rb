@@ -112,7 +112,7 @@ class VoicesBrowserTest < PreparedTest
     with_voices(VOICES.merge("shown" => "talking"))
     open_screen(link)
     sound = File.join(Dir.mktmpdir, "said.wav")
-    system("espeak-ng", "-w", sound, "The second net is open, and there are three birds in it already.", exception: true)
+    system("espeak-ng", "-w", sound, "The second net is open, and there are three birds in it already. " * 4, exception: true)
     File.open(sound) { |file| Net::HTTP.post(URI("#{@hidewire.base}/voices"), *form(do: "sound", who: "sunniva", file:)) }
     on_screen { assert_selector ".voice.talking", text: "Sunniva" }
   end

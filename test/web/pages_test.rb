@@ -176,7 +176,7 @@ class PagesTest < WebTest
 
   def test_operators_see_health_and_figures
     get "/healthz"
-    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "lost" => 0, "shedding" => []}}, JSON.parse(last_response.body))
+    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []}}, JSON.parse(last_response.body))
     get "/metrics"
     assert_includes last_response.body, "# TYPE bavard_lines_total counter"
   end

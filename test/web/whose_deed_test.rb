@@ -35,6 +35,18 @@ class WhoseDeedTest < TeamTest
     assert_equal [[[1, "Teo"]], [["air", "Teo", "Main, revision 1"]]], [revisions, deeds]
   end
 
+  # Whoever is told that it is done is told the truth, even where the machine goes off in the next moment.
+  def test_what_somebody_did_is_kept_before_it_is_answered
+    as(:teo) do
+      @csrf = token_on("/stage/#{@stage.id}")
+      edit
+      5.times do |before|
+        send_form("/stage/#{@stage.id}/put-on-air")
+        assert_equal [before + 1, before + 1], [revisions.size, deeds.size]
+      end
+    end
+  end
+
   def test_so_does_what_goes_on_air_at_once
     as_teo do
       edit

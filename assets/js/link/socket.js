@@ -2,6 +2,9 @@
 import { Flow } from "./flow.js";
 
 const FIRST_MS = 250;
+// Whatever was killed is there again within a few seconds, and so is a screen; what is away for longer is asked for less often.
+const SOON_MS = 1000;
+const SOON_TRIES = 60;
 const LONGEST_MS = 8000;
 const SILENT_MS = 40000;
 const OPENS_WITHIN_MS = 5000;
@@ -83,9 +86,9 @@ export class Socket {
       this.on.replaced?.();
       this.last = "";
       this.kept = [];
-      this.failures = 10;
+      this.failures = SOON_TRIES;
     }
-    const ceiling = Math.min(LONGEST_MS, FIRST_MS * 2 ** this.failures);
+    const ceiling = Math.min(this.failures < SOON_TRIES ? SOON_MS : LONGEST_MS, FIRST_MS * 2 ** this.failures);
     this.failures += 1;
     setTimeout(() => this.connect(), ceiling / 2 + (Math.random() * ceiling) / 2);
   }

@@ -59,9 +59,9 @@ module Bavard
       #
       # @raise [Bavard::Error] where there is too much of it
       def hand_in(lane, intake)
-        raise Error, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?
+        raise Error, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
 
-        @mailbox.drop_in([lane, lane.runner, intake])
+        @mailbox.follow([lane, lane.runner, intake], lane)
       end
 
       def lane(feed_id)

@@ -148,7 +148,7 @@ module Bavard
 
       def miss(gap)
         @gap = [gap.from_ms, gap.to_ms]
-        @house.journal.later { @house.feeds.keep_gap(id, *@gap) }
+        @house.journal.behind(feed.show_id, :gap, id, *@gap)
       end
 
       # Now and then, until when this feed was heard, for what is missed is counted from there. It counts once everything that it covers
@@ -170,7 +170,7 @@ module Bavard
         @heard_at_ms = heard.at_ms
         @cursor = heard.cursor
         cursor = @cursor || {}
-        @house.journal.later { @house.feeds.keep(id, heard_at_ms: heard.at_ms, cursor:) }
+        @house.journal.behind(feed.show_id, :feed, id, {heard_at_ms: heard.at_ms, cursor:})
       end
 
       # Another place is read from now on.
@@ -178,6 +178,8 @@ module Bavard
         feed.address = address
         @cursor = nil
         @house.journal.later { @house.feeds.keep(id, address:, cursor: {}) }
+        # What was heard at the other place is not kept after that.
+        @house.journal.behind(feed.show_id, :feed, id, {cursor: {}})
       end
 
       # The platform's own next broadcast: kept, without connecting anew.

@@ -13,11 +13,12 @@ module Bavard
       end
 
       # @param aired [Boolean] whether it went on a stage that viewers see
-      def count(at_ms, dropped:, aired:)
+      # @param times [Integer] how many lines
+      def count(at_ms, dropped:, aired:, times: 1)
         minute = minute(at_ms / MINUTE_MS)
-        minute.in += 1
-        minute.off += 1 if dropped
-        minute.aired += 1 if aired
+        minute.in += times
+        minute.off += times if dropped
+        minute.aired += times if aired
       end
 
       # A line that was counted before went on a stage that viewers see.

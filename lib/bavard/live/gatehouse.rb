@@ -85,7 +85,7 @@ module Bavard
       def version = @version ||= Core::Gate::Sets.version(document)
 
       # What rules did before this process began.
-      def recount(at_ms, rule) = rule && @counts.count(at_ms, [rule])
+      def recount(at_ms, rule, times) = rule && @counts.count(at_ms, [rule], times)
 
       # @return [Boolean] whether it waits before it goes on the picture
       def hold(line, lane_id, verdict, now_ms, held_for_ms: 0, draft_only: false)

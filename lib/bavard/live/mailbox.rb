@@ -2,34 +2,47 @@
 
 module Bavard
   module Live
-    # A queue whose reader can wait until a given moment. (Ruby 3.1's Queue#pop takes no timeout.)
+    # What waits for a show: what people and pages ask comes first, then what its feeds bring, of each in turn, so that one that
+    # floods holds up nobody but itself. The reader can wait until a given moment. (Ruby 3.1's Queue#pop takes no timeout.)
     class Mailbox
-      # @param most [Integer] items kept; a sender waits for room beyond it, so that a flood slows its own socket only
-      def initialize(most: 10_000)
+      # Of what feeds bring, so much is taken between two looks at what is asked.
+      AT_ONCE = 60
+
+      # @param most [Integer] items kept of one feed; whoever brings more waits for room, so that a flood slows its own socket only
+      # @param at_once [Integer]
+      def initialize(most: 2000, at_once: AT_ONCE)
         @most = most
+        @at_once = at_once
         @lock = Mutex.new
         @filled = ConditionVariable.new
         @emptied = ConditionVariable.new
-        @items = []
+        @asked = []
+        @brought = {}.compare_by_identity
       end
 
+      # @param lane [Object] whose turn it takes
       # @return [Boolean] whether a sender would have to wait
-      def full?
-        @lock.synchronize { @items.size >= @most }
+      def full?(lane)
+        @lock.synchronize { waiting(lane) >= @most }
       end
 
-      def put(item)
+      # What a feed brings. Waits for room.
+      def put(item, lane)
         @lock.synchronize do
-          @emptied.wait(@lock) while @items.size >= @most && !@closed
-          @items << item
-          @filled.signal
+          @emptied.wait(@lock) while waiting(lane) >= @most && !@closed
+          add(item, lane)
         end
       end
 
-      # Puts at once, room or not: for senders that may not wait, such as the relay's loop.
+      # Behind what this feed brought, room or not: for senders that may not wait.
+      def follow(item, lane)
+        @lock.synchronize { add(item, lane) }
+      end
+
+      # Before everything that feeds bring, at once.
       def drop_in(item)
         @lock.synchronize do
-          @items << item
+          @asked << item
           @filled.signal
         end
       end
@@ -43,15 +56,35 @@ module Bavard
       end
 
       # @param seconds [Float, nil] how long to wait for the first; nil: for ever
-      # @return [Array] all that is there, perhaps nothing
+      # @return [Array] all that is asked, and some of what feeds brought; perhaps nothing
       def take(seconds)
         @lock.synchronize do
-          @filled.wait(@lock, seconds) if @items.empty? && (seconds.nil? || seconds.positive?)
-          taken = @items
-          @items = []
-          @emptied.broadcast
+          @filled.wait(@lock, seconds) if @asked.empty? && @brought.empty? && (seconds.nil? || seconds.positive?)
+          taken = @asked
+          @asked = []
+          turns(taken) if @brought.any?
           taken
         end
+      end
+
+      private
+
+      def waiting(lane) = @brought[lane]&.size || 0
+
+      def add(item, lane)
+        (@brought[lane] ||= []) << item
+        @filled.signal
+      end
+
+      # Whoever had a turn comes last in the next round.
+      def turns(taken)
+        @at_once.times do
+          lane, items = @brought.first || break
+          @brought.delete(lane)
+          taken << items.shift
+          @brought[lane] = items if items.any?
+        end
+        @emptied.broadcast
       end
     end
   end

@@ -97,7 +97,7 @@ module Bavard
         lane(feed_id)
         text = text.to_s.scrub("").strip[0, Store::People::LONGEST_NOTE]
         at_ms = now_ms
-        @house.journal.later { @house.known.note(feed_id, login, text, by, at_ms) }
+        @house.journal.behind(id, :note, feed_id, login, text, by, at_ms)
         deed("note", by, about: login, detail: {"feed" => feed_id, "text" => text[0, 200]})
       end
 
@@ -120,18 +120,24 @@ module Bavard
         gatehouse.pull(line_id)
         desks.each_value { |desk| desk.pull_where { |line| line.id == line_id } }
         lanes.each_value { |lane| lane.pull_where { |line| line.id == line_id } }
-        @house.journal.later { |lines| lines.pull_line(line_id) }
+        mark_in_log(:pull_line, line_id)
         prompter.enter(line_id, "pulled")
         enlarge_again(nil) if prompter.large == line_id
         pull_cues { |line| line.id == line_id }
         true
       end
 
+      # At once where it is written already, and behind it where it is not yet.
+      def mark_in_log(how, line_id)
+        @house.journal.later { @house.lines.public_send(how, line_id) }
+        @house.journal.behind(id, how, line_id)
+      end
+
       # Where it was: on hold with the time it had left, or on the picture where its time is not over.
       #
       # @return [Symbol, nil] :held, :aired, :draft or :nowhere; nil where nothing remembers it
       def bring_back(line_id)
-        @house.journal.later { |lines| lines.put_back(line_id) }
+        mark_in_log(:put_back, line_id)
         lanes.each_value { |lane| lane.put_back(line_id) }
         return :held if gatehouse.put_back(line_id)
 
@@ -164,7 +170,7 @@ module Bavard
         where = @reception.show(lane(noted.lane_id), line)
         steps = [["let go", now_ms, nil], ["shown", now_ms, where]]
         outcome = Store::Lines::Outcome.new(line.id, where == :aired, false, steps, now_ms)
-        @house.journal.later { |lines| lines.settle([outcome]) }
+        @house.journal.settle(id, outcome)
         prompter.enter(line.id, where.to_s)
       end
 

@@ -92,7 +92,7 @@ module Bavard
         verdict = Core::Gate::PASS
         entry = Store::Lines::Entry.new(line, verdict, false, true, steps, false)
         @house.journal.line(@show.id, entry)
-        @house.journal.take_away(@show.id) { |lines| lines.pull(lane.id, line.platform_id) }
+        @house.journal.behind(@show.id, :pull, lane.id, line.platform_id)
         card = lane.note(line, verdict, pulled: true)
         @report.line(card, lane.id)
         @show.prompter.line(lane, entry, :nowhere, card, pulled: true)
@@ -169,14 +169,14 @@ module Bavard
       def delete_line(lane, platform_id)
         lane.taken_before.remember(platform_id, @show.now_ms) unless lane.seen?(platform_id)
         pull(lane) { |line| line.platform_id == platform_id }
-        @house.journal.take_away(@show.id) { |lines| lines.pull(lane.id, platform_id) }
+        @house.journal.behind(@show.id, :pull, lane.id, platform_id)
       end
 
       # @param login [String, nil] whose lines; nil: everybody's
       def delete_where(lane, login)
         pull(lane) { |line| login.nil? || line.person.login == login }
         up_to = @house.ids.next(@show.now_ms)
-        @house.journal.take_away(@show.id) { |lines| lines.pull_all(lane.id, login, up_to) }
+        @house.journal.behind(@show.id, :pull_all, lane.id, login, up_to)
       end
 
       def pull(lane, &chosen)

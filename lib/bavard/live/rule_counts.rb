@@ -13,11 +13,12 @@ module Bavard
       end
 
       # @param rules [Array<String>] ids
-      def count(at_ms, rules)
+      # @param times [Integer] how often
+      def count(at_ms, rules, times = 1)
         minute = at_ms / MINUTE_MS
         @minutes << [minute, Hash.new(0)] if @minutes.empty? || @minutes.last[0] < minute
         rules.each do |rule|
-          @minutes.last[1][rule] += 1
+          @minutes.last[1][rule] += times
           @last[rule] = at_ms
         end
       end

@@ -30,6 +30,8 @@ module Bavard
       include StageDoor
 
       ANSWER_WITHIN_S = 10
+      # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
+      KEPT_WITHIN_S = 3
       IDLE_S = 1.0
       # What page asked for what, and where the answer goes.
       Question = Struct.new(:work, :answer)
@@ -53,7 +55,7 @@ module Bavard
         dress_show
         load
         @answers = Answers.new
-        @sightings = Sightings.new(house)
+        @sightings = Sightings.new(id, house)
         @report = DeskReport.new(self, house)
         @reception = Reception.new(self, house, @report)
       end
@@ -77,13 +79,18 @@ module Bavard
 
       # The one door for pages: runs the block in the show's thread.
       #
+      # What it did is kept before it is answered.
+      #
       # @yieldparam show [Show]
       # @return what the block gives; what it raises is raised here
       def ask(&work)
         question = Question.new(work, Queue.new)
         @mailbox.drop_in(question)
-        Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Error, "The show is busy and did not answer. Try again in a moment." }
-          .then { |kind, value| kind == :raised ? raise(value) : value }
+        kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Error, "The show is busy and did not answer. Try again in a moment." }
+        raise value if kind == :raised
+
+        @house.journal.kept?(deed, KEPT_WITHIN_S) if deed
+        value
       end
 
       # Takes what a page's WebSocket does. May be called from the relay's loop.
@@ -132,7 +139,7 @@ module Bavard
       private
 
       def take_in(lane, runner, intake)
-        @mailbox.put([lane, runner, intake])
+        @mailbox.put([lane, runner, intake], lane)
       end
 
       def run
@@ -177,7 +184,10 @@ module Bavard
       end
 
       def answer(question)
-        question.answer << [:gave, question.work.call(self)]
+        before = @house.journal.last_deed
+        value = question.work.call(self)
+        deed = @house.journal.last_deed
+        question.answer << [:gave, value, deed > before ? deed : nil]
       rescue StandardError => error
         question.answer << [:raised, error]
       ensure
@@ -216,7 +226,7 @@ module Bavard
           told_ended(desk.advance_live(now))
           desk.advance(now) { |line| rehearsed(line) }
         end
-        lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.drop_in(heard) } }
+        lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.follow(heard, lane) } }
         tell_prompter(now)
         sightings.flush(now)
         wardrobe.flush(now)

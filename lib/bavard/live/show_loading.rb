@@ -16,6 +16,7 @@ module Bavard
     module ShowLoading
       REMEMBERED_LINES = 2000
       HOUR_MS = 3_600_000
+      SCREENS_BACK_MS = 2000
 
       private
 
@@ -42,7 +43,7 @@ module Bavard
         load_feeds(entries)
         load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
         load_prompter(entries)
-        load_held
+        load_held(entries)
       end
 
       def load_feeds(entries)
@@ -61,11 +62,13 @@ module Bavard
         desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
       end
 
-      # What was held goes on being held.
-      def load_held
+      # What was held goes on being held where it was when the last was heard of us: nobody could pull it meanwhile, and no screen would
+      # have painted it. Screens have time to be there again.
+      def load_held(entries)
+        until_ms = [entries.last&.line&.arrived_at_ms, *lanes.each_value.map { |lane| lane.feed.heard_at_ms }].compact.max.to_i.clamp(..now_ms)
         @house.lines.held(id).each do |entry|
           line = entry.line.dress(wardrobe.emotes)
-          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [now_ms - line.arrived_at_ms, 0].max)
+          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [until_ms - line.arrived_at_ms, 0].max - SCREENS_BACK_MS)
         end
       end
 
@@ -92,9 +95,9 @@ module Bavard
       def shown(entry) = Store::Lines::Entry.new(entry.line.as_shown(entry.verdict.shown, wardrobe.emotes), *entry.to_a.drop(1))
 
       def recount
-        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule|
-          figures.count(at_ms, dropped:, aired:)
-          gatehouse.recount(at_ms, rule)
+        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|
+          figures.count(at_ms, dropped:, aired:, times:)
+          gatehouse.recount(at_ms, rule, times)
         end
       end
     end

@@ -10,7 +10,10 @@ module Bavard
       MOST_STEPS = 24
       MOST_LINES = 5000
 
-      def initialize(house)
+      # @param show_id [Integer]
+      # @param house [House]
+      def initialize(show_id, house)
+        @show_id = show_id
         @house = house
         @waiting = {}
         @counts = {}
@@ -35,7 +38,7 @@ module Bavard
         steps = @waiting
         @waiting = {}
         @flushed_at_ms = now_ms
-        @house.journal.later { |lines| lines.add_steps(steps) }
+        @house.journal.steps(@show_id, steps)
       end
     end
   end

@@ -16,6 +16,7 @@ module Bavard
       # aired:: whether it went on an on-air stage; pulled:: whether it was taken away; held:: whether it waits to go there
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
       Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held)
+      MINUTE_MS = 60_000
       CHAT = %w[said action reply paid].freeze
       COLUMNS = {
         id: "bigint", show_id: "bigint", feed_id: "bigint", platform_id: "text", login: "text", display_name: "text", colour: "text", badges: "jsonb",
@@ -42,9 +43,25 @@ module Bavard
       #
       # @param show_id [Integer]
       # @param entries [Array<Entry>] a line that is there already stays as it was
-      def add(show_id, entries)
-        @db[ADD, JSON.generate(entries.map { |entry| row(show_id, entry) })].insert
-        @people.heard(entries.map(&:line))
+      def add(show_id, entries) = add_rows(entries.map { |entry| row(show_id, entry) })
+
+      # @param rows [Array<Hash>] as {#row} gives them
+      def add_rows(rows)
+        @db[ADD, JSON.generate(rows)].insert
+        @people.heard(rows)
+      end
+
+      # @param entry [Entry]
+      # @return [Hash] plain data: what is kept of it
+      def row(show_id, entry)
+        line = entry.line
+        person = line.person
+        {id: line.id, show_id:, feed_id: line.feed_id, platform_id: line.platform_id, login: person.login,
+         display_name: person.display_name, colour: person.colour, badges: person.badges, kind: line.kind.to_s,
+         text: line.text, arrived_at_ms: line.arrived_at_ms, platform_time_ms: line.platform_time_ms,
+         shown_at_ms: line.shown_at_ms, action: entry.verdict.action.to_s, rule: entry.verdict.rule, seen: entry.verdict.seen,
+         aired: entry.aired, pulled: entry.pulled, held: entry.held || false, detail: LineDetail.of(line, entry.verdict.shown),
+         trace: entry.trace || []}
       end
 
       # What became of lines that were held: aired or not, pulled or not, with the steps that came to their trace.
@@ -100,10 +117,16 @@ module Bavard
         @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).all.reverse.map { |row| read(row) }
       end
 
-      # @return [Array(Integer, Boolean, Boolean, String)] of each line since then: when it arrived, whether it was dropped, aired, by which rule
+      # Counted where they lie: an hour of a busy chat is too much to be carried here.
+      #
+      # @return [Array<Array(Integer, Boolean, Boolean, String, Integer)>] of lines since then, minute by minute: when the last of them arrived,
+      #   whether they were dropped, whether aired, by which rule, and how many
       def counts_since(show_id, arrived_at_ms)
-        @db[:lines].where(show_id:).where { id >= arrived_at_ms * 1000 }.order(:id)
-          .select_map([:arrived_at_ms, Sequel.expr(action: "drop").as(:dropped), :aired, :rule])
+        minute = Sequel.lit("arrived_at_ms / ?", MINUTE_MS)
+        of = [Sequel.lit("action = 'drop'"), :aired, :rule]
+        @db[:lines].where(show_id:).where { id >= arrived_at_ms * 1000 }.group(minute, *of).order(minute)
+          .select_map([Sequel.as(Sequel.function(:max, :arrived_at_ms), :last), Sequel.as(of.first, :dropped), *of.drop(1),
+            Sequel.function(:count).*.as(:times)])
       end
 
       # @return [Integer] 0 where there is none
@@ -134,17 +157,6 @@ module Bavard
 
       def person(row)
         Core::Chat::Person.new(row[:feed_id], row[:login], row[:display_name], row[:colour], row[:badges].to_a)
-      end
-
-      def row(show_id, entry)
-        line = entry.line
-        person = line.person
-        {id: line.id, show_id:, feed_id: line.feed_id, platform_id: line.platform_id, login: person.login,
-         display_name: person.display_name, colour: person.colour, badges: person.badges, kind: line.kind.to_s,
-         text: line.text, arrived_at_ms: line.arrived_at_ms, platform_time_ms: line.platform_time_ms,
-         shown_at_ms: line.shown_at_ms, action: entry.verdict.action.to_s, rule: entry.verdict.rule, seen: entry.verdict.seen,
-         aired: entry.aired, pulled: entry.pulled, held: entry.held || false, detail: LineDetail.of(line, entry.verdict.shown),
-         trace: entry.trace || []}
       end
     end
   end

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../core/chat/line"
 require_relative "../core/chat/person"
 
 module Bavard
@@ -14,6 +15,8 @@ module Bavard
               "ON CONFLICT (feed_id, login) DO UPDATE SET display_name = excluded.display_name, " \
               "first_ms = least(people.first_ms, excluded.first_ms), last_ms = greatest(people.last_ms, excluded.last_ms), " \
               "lines = people.lines + excluded.lines"
+      # Kinds of lines that somebody said.
+      SAID = Core::Chat::Line::KINDS.map(&:to_s).freeze
       MOST_KNOWN = 100_000
       FOUND = 30
       LONGEST_NOTE = 2000
@@ -22,9 +25,9 @@ module Bavard
         @db = db
       end
 
-      # @param lines [Array<Core::Chat::Line>] just written
-      def heard(lines)
-        said = lines.reject { |line| line.event? || line.feed_id.nil? }.group_by { |line| [line.feed_id, line.person.login] }
+      # @param rows [Array<Hash>] of lines just written
+      def heard(rows)
+        said = rows.select { |row| row[:feed_id] && SAID.include?(row[:kind]) }.group_by { |row| row.values_at(:feed_id, :login) }
         rows = said.map { |(feed_id, login), own| heard_row(feed_id, login, own) }
         @db[HEARD, JSON.generate(rows)].insert if rows.any?
       end
@@ -56,8 +59,8 @@ module Bavard
       private
 
       def heard_row(feed_id, login, said)
-        times = said.map(&:arrived_at_ms)
-        {feed_id:, login:, display_name: said.last.person.display_name, first_ms: times.min, last_ms: times.max, lines: said.size}
+        times = said.map { |row| row[:arrived_at_ms] }
+        {feed_id:, login:, display_name: said.last[:display_name], first_ms: times.min, last_ms: times.max, lines: said.size}
       end
 
       def of_show(show_id) = @db[:people].where(feed_id: @db[:feeds].where(show_id:).select(:id))

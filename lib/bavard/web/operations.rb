@@ -23,13 +23,15 @@ module Bavard
 
       private
 
-      # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows.
+      # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows; in_files
+      # names those whose log waits in files, of which nothing is lost.
       def health(site)
         trouble = database(site)
         journal = site.house.journal
         shedding = journal.shedding
         body = {ok: trouble.nil? && shedding.empty?, database: trouble || "answers",
-                clock_ahead_ms: site.house.clock.offset_ms, log: {waiting: journal.waiting, lost: journal.lost, shedding:}}
+                clock_ahead_ms: site.house.clock.offset_ms,
+                log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:}}
         [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
       end
 

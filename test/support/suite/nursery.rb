@@ -8,10 +8,13 @@ require "tmpdir"
 require_relative "../../../lib/bavard/start/child"
 
 module Suite
-  # Where the application and the stand-ins begin, for tests: forked from one process that has loaded their code, so that what takes
-  # two seconds takes none. Only where a whole run asks for it; a file alone begins them as they are.
+  # Where the application and the stand-ins begin, for tests: forked from processes that have loaded their code, one for each of the
+  # two, so that what takes two seconds takes none. Only where a whole run asks for it; a file alone begins them as they are.
   module Nursery
-    SOCKET = "BAVARD_TEST_NURSERY"
+    FOLDER = "BAVARD_TEST_NURSERIES"
+    # Folders that scripts are in; what serves pages is set up for one of them alone.
+    OF = %w[lib standins].freeze
+    Nurse = Struct.new(:pid, :leash, :ready)
     RUN = File.expand_path("nursery/run.rb", __dir__)
     # What counts when code is loaded, or a process begins.
     ENVIRONMENT = {"APP_ENV" => "production", "RACK_ENV" => "test", "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2"}.freeze
@@ -25,7 +28,7 @@ module Suite
         @ended = nil
         FileUtils.touch(@log)
         reader, @leash = IO.pipe
-        @nursery = UNIXSocket.new(ENV.fetch(SOCKET))
+        @nursery = UNIXSocket.new(File.join(ENV.fetch(FOLDER), Nursery.of(@command.last)))
         @nursery.send_io(reader)
         @nursery.puts(JSON.generate(env: ENV.to_h.merge(@env.to_h), script: @command.last, log: @log))
         reader.close
@@ -41,27 +44,37 @@ module Suite
 
     module_function
 
-    # @yield while there is one
+    # @yield while there are some
     def there
       Dir.mktmpdir do |folder|
-        ENV[SOCKET] = File.join(folder, "socket")
-        ready, told = IO.pipe
-        reader, leash = IO.pipe
-        pid = spawn(ENVIRONMENT, "ruby", RUN, in: reader, out: told, pgroup: true)
-        [reader, told].each(&:close)
-        ready.gets
+        ENV[FOLDER] = folder
+        begun = OF.map { |which| begin_one(which) }
+        begun.each { |one| one.ready.gets }
         yield
       ensure
-        ENV.delete(SOCKET)
-        leash&.close
-        Process.wait(pid) if pid
+        ENV.delete(FOLDER)
+        begun&.each do |one|
+          one.leash.close
+          Process.wait(one.pid)
+        end
       end
     end
 
     # @param script [String] as it is begun from the project's folder
     # @return [Bavard::Start::Child]
     def child(name, script, log:, env:)
-      (ENV[SOCKET] ? Child : Bavard::Start::Child).new(name, ["ruby", script], log:, env:)
+      (ENV[FOLDER] ? Child : Bavard::Start::Child).new(name, ["ruby", script], log:, env:)
+    end
+
+    # @return [String] which of them a script is of
+    def of(script) = OF.find { |which| script.start_with?(which) }
+
+    def begin_one(which)
+      ready, told = IO.pipe
+      reader, leash = IO.pipe
+      pid = spawn(ENVIRONMENT, "ruby", RUN, which, in: reader, out: told, pgroup: true)
+      [reader, told].each(&:close)
+      Nurse.new(pid, leash, ready)
     end
   end
 end

@@ -64,7 +64,8 @@ module Bavard
         # @param line [#id]
         # @param roles [Array<String>] of its person
         # @param waits [Boolean] whether it goes only when a person lets it go
-        # @param held_for_ms [Integer] how long it was held already, before a restart
+        # @param held_for_ms [Integer] how long it was held already, before a restart; below 0 where it is to
+        #   have longer
         def add(line, now_ms:, roles: [], waits: false, held_for_ms: 0)
           pass(now_ms)
           length = waits ? settings.leaves_after_ms : settings.for(roles)
@@ -137,8 +138,8 @@ module Bavard
         # @return [Array<Array(Object, Boolean, Integer, Integer)>] line, whether it waits for a person, ms left (or nil), ms in all
         def report
           @entries.each_value.map do |entry|
-            left = entry.due && [entry.due - @clock_ms, 0].max
-            [entry.line, entry.waits, left, entry.due && (entry.due - entry.added_at)]
+            whole = entry.due && [entry.due - entry.added_at, 0].max
+            [entry.line, entry.waits, whole && (entry.due - @clock_ms).clamp(0, whole), whole]
           end
         end
 

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# Loads the code of the application and of the stand-ins once, and forks whatever it is asked for; see ../nursery.rb. Ends when
+# Loads the code of the application, or of the stand-ins, once, and forks whatever it is asked for; see ../nursery.rb. Ends when
 # its standard input closes.
-#   BAVARD_TEST_NURSERY=socket ruby test/support/suite/nursery/run.rb
+#   BAVARD_TEST_NURSERIES=folder ruby test/support/suite/nursery/run.rb lib
 # In: what becomes the standard input, then {"env", "script", "log"} as a line. Out: the process, and what it ended with.
 
 require "json"
@@ -10,11 +10,14 @@ require "socket"
 
 PROJECT = File.expand_path("../../../..", __dir__)
 Dir.chdir(PROJECT)
-require_relative "../../../../lib/bavard/serve"
-Dir["standins/{shared,lantern,skein,oxbow,hidewire}/*.rb"].grep_v(%r{/run\.rb}).each { |file| require File.expand_path(file) }
+if ARGV.first == "lib"
+  require_relative "../../../../lib/bavard/serve"
+else
+  Dir["standins/*/*.rb"].grep_v(%r{/run\.rb}).each { |file| require File.expand_path(file) }
+end
 raise "Threads do not outlive a fork: #{Thread.list.inspect}" unless Thread.list.one?
 
-asked = UNIXServer.new(ENV.fetch("BAVARD_TEST_NURSERY"))
+asked = UNIXServer.new(File.join(ENV.fetch("BAVARD_TEST_NURSERIES"), ARGV.first))
 ended, tell_ended = IO.pipe
 trap("CLD") { tell_ended.write_nonblock(".", exception: false) }
 3.times { GC.start }
