@@ -18,6 +18,7 @@ require_relative "live/journal"
 require_relative "live/line_ids"
 require_relative "live/meters"
 require_relative "live/picture_desk"
+require_relative "live/pulse"
 require_relative "live/rehearsal"
 require_relative "live/replays"
 require_relative "live/shows"
@@ -40,7 +41,6 @@ require_relative "store/fellows"
 require_relative "store/left_out"
 require_relative "store/members"
 require_relative "store/people"
-require_relative "store/pulse"
 require_relative "store/lease"
 require_relative "store/lines"
 require_relative "store/log"
@@ -128,8 +128,8 @@ module Bavard
     # Every line begins anew, so that each is known.
     def watch_database
       @db.disconnect
-      @db.extend(Store::Pulse::Guarded)
-      @pulse = Store::Pulse.new(@db, @settings.database_url, log: @log).start
+      @db.extend(Live::Pulse::Guarded)
+      @pulse = Live::Pulse.new(@db, @settings.database_url, log: @log).start
     end
 
     # What is done now and then.

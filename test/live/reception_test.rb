@@ -63,6 +63,39 @@ class ReceptionTest < HouseTest
     assert @lane.taken_before.came?("n1", clock.now_ms)
   end
 
+  # All at once, as a raid does.
+  def flood(count = 200)
+    count.times do |number|
+      intake = Bavard::Core::Intake.new(:line, @lane.id, "f#{number}", nil, clock.now_ms, said("bo", "flood #{number}"))
+      @reception.take(@lane, nil, intake)
+    end
+  end
+
+  def logged(number)
+    until_written
+    row = db[:lines].first(text: "flood #{number}")
+    [row[:aired], row[:trace].to_a.last[2]]
+  end
+
+  def test_of_a_flood_only_what_can_be_read_goes_on_the_picture_and_all_of_it_into_the_log
+    flood
+    assert_equal [[true, "aired"], [false, "thinned"], [false, "thinned"]], [logged(0), logged(100), logged(199)]
+    assert_in_delta 140, @lane.thinned(clock.now_ms), 5
+    clock.now_ms += 1000
+    @reception.advance(clock.now_ms)
+    # Of those that were too many the last ones come when there is room.
+    assert_equal [[false, "thinned"], [true, "aired"]], [logged(100), logged(199)]
+    assert_equal 203, db[:lines].count
+  end
+
+  def test_what_waits_for_room_and_is_deleted_never_comes
+    flood
+    take(:delete_line, nil, "f199")
+    clock.now_ms += 1000
+    @reception.advance(clock.now_ms)
+    assert_equal [[true, "aired"], [false, "thinned"]], [logged(198), logged(199)]
+  end
+
   def test_the_same_platform_id_counts_once
     take(:line, said("ann", "again"), "m1")
     assert_equal 3, standing

@@ -96,7 +96,7 @@ class RunningStandin
 
   PORTS = {} # rubocop:disable Style/MutableConstant -- filled as they are asked for
 
-  attr_reader :web_port
+  attr_reader :name, :web_port
 
   # @param name [String] as "Lantern"
   # @param settings [Hash] of its environment, without the name in front

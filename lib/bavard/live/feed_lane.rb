@@ -46,6 +46,7 @@ module Bavard
         @state = OFF
         @gap = feed.gap
         @pace = PaceTrace.new
+        @thinned = PaceTrace.new
         @seen = seen.to_h { |id| [id, true] }
         @last_id = seen.last
         @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
@@ -106,6 +107,12 @@ module Bavard
         @seen.shift if @seen.size > SEEN_IDS
         true
       end
+
+      # One of its lines did not go on the picture: it brings more than anybody can read.
+      def thin(at_ms) = @thinned.count(at_ms)
+
+      # @return [Integer] so many in the last minute
+      def thinned(now_ms) = @thinned.rate(now_ms)
 
       # @return [Boolean] whether a line with this platform id was there
       def seen?(platform_id) = @seen.key?(platform_id)

@@ -24,8 +24,8 @@ module Bavard
 
       # @return [Hash]
       def at(now_ms)
-        feed(@lane.feed).merge(state(@lane.state, now_ms), pace: @lane.pace.at(now_ms), rate: @lane.pace.rate(now_ms), gap: fresh_gap(now_ms),
-          lines: @lane.lines)
+        feed(@lane.feed).merge(state(@lane.state, now_ms), pace: @lane.pace.at(now_ms), rate: @lane.pace.rate(now_ms),
+          thinned: @lane.thinned(now_ms), gap: fresh_gap(now_ms), lines: @lane.lines)
       end
 
       # @param noted [FeedLane::Noted]

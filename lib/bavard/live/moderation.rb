@@ -119,6 +119,7 @@ module Bavard
 
         gatehouse.pull(line_id)
         desks.each_value { |desk| desk.pull_where { |line| line.id == line_id } }
+        @reception.take_off(line_id)
         lanes.each_value { |lane| lane.pull_where { |line| line.id == line_id } }
         mark_in_log(:pull_line, line_id)
         prompter.enter(line_id, "pulled")

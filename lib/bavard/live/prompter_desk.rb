@@ -22,7 +22,7 @@ module Bavard
       MARKS = %w[read answered].freeze
       # Deeds that last until another takes them back.
       STAND = %w[pin unpin large small read answered unmark].freeze
-      WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", left: "left"}.freeze
+      WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", thinned: "nowhere", left: "left"}.freeze
 
       attr_reader :topic, :pins, :large
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/chat/line"
+require_relative "../core/chat/throng"
 require_relative "../store/lines"
 
 module Bavard
@@ -9,6 +10,8 @@ module Bavard
     # is deleted. Works in its show's thread.
     class Reception
       MOST_FINDINGS = 8
+      # What is only read; all else has more to it than its words.
+      READ = %i[said action reply].freeze
 
       # @param show [Show]
       # @param house [House]
@@ -17,7 +20,11 @@ module Bavard
         @show = show
         @house = house
         @report = report
+        @throng = Core::Chat::Throng.new
       end
+
+      # @return [Integer, nil] when {#advance} has something to do of its own
+      def due_ms = @throng.due_ms
 
       # @param lane [FeedLane]
       # @param runner [Feeds::Runner] whose intake it is; what an earlier one still had to say does not count
@@ -38,8 +45,13 @@ module Bavard
         released, left = @show.gatehouse.advance(now_ms)
         released.each { |held| release(held, now_ms) }
         left.each { |held| leave(held, now_ms) }
-        @report.touch if released.any? || left.any?
+        waited = @throng.advance(now_ms)
+        waited.each { |line| follow(line, now_ms) }
+        @report.touch if [released, left, waited].any?(&:any?)
       end
+
+      # Somebody took a line away: if it waits for room, it waits no longer.
+      def take_off(line_id) = @throng.pull_where { |line| line.id == line_id }
 
       # Brings a line to the stages, and what it asks for to the cue sheet.
       #
@@ -109,12 +121,35 @@ module Bavard
       def judged(lane, line, verdict)
         now_ms = @show.now_ms
         held = !verdict.drop? && !intake_over?(line, now_ms) && @show.gatehouse.hold(line, lane.id, verdict, now_ms)
-        where = held || !verdict.pass? ? :nowhere : show(lane, line.as_shown(verdict.shown, @show.wardrobe.emotes))
+        where = held || !verdict.pass? ? :nowhere : place(lane, line.as_shown(verdict.shown, @show.wardrobe.emotes), now_ms)
         @show.figures.count(line.arrived_at_ms, dropped: verdict.drop?, aired: where == :aired)
         entry = Store::Lines::Entry.new(line, verdict, where == :aired, false, trace(line, verdict, held ? :held : where), held)
         @house.journal.line(@show.id, entry)
         @house.meters.line(verdict.action)
         tell(lane, entry, where)
+      end
+
+      # On the stages where there is room; where its feed brings too much it waits, or never comes.
+      #
+      # @return [Symbol] as {#show}, or :thinned
+      def place(lane, line, now_ms)
+        return show(lane, line) if !READ.include?(line.kind) || @throng.take(lane.id, line, now_ms)
+
+        lane.thin(now_ms)
+        :thinned
+      end
+
+      # It waited for room.
+      def follow(line, now_ms)
+        lane = @show.lanes[line.feed_id] or return
+        where = show(lane, line)
+        @show.figures.aired(now_ms) if where == :aired
+        settle(line, where == :aired, [["shown", now_ms, where]], line.shown_at_ms)
+        @show.prompter.went(line.id, where)
+      end
+
+      def settle(line, aired, steps, shown_at_ms)
+        @house.journal.settle(@show.id, Store::Lines::Outcome.new(line.id, aired, false, steps, shown_at_ms))
       end
 
       # On the host's pages and in the prompter.
@@ -133,7 +168,7 @@ module Bavard
         line = line.dup if line.equal?(held.line)
         line.shown_at_ms = now_ms
         lane = @show.lanes[held.lane_id]
-        where = lane ? show(lane, line) : :nowhere
+        where = lane ? place(lane, line, now_ms) : :nowhere
         @show.figures.aired(now_ms) if where == :aired
         done(held, where == :aired, [["released", now_ms, nil], ["shown", now_ms, where]], where, now_ms)
       end
@@ -145,7 +180,7 @@ module Bavard
 
       def done(held, aired, steps, where, now_ms)
         @show.gatehouse.forget(held.line.id)
-        @house.journal.settle(@show.id, Store::Lines::Outcome.new(held.line.id, aired, false, steps, aired ? now_ms : held.line.shown_at_ms))
+        settle(held.line, aired, steps, aired ? now_ms : held.line.shown_at_ms)
         @show.prompter.went(held.line.id, where)
       end
 
@@ -183,6 +218,7 @@ module Bavard
         held = @show.gatehouse.pull_where { |line| line.feed_id == lane.id && yield(line) }
         held.each { |one| gone(one) }
         @show.desks.each_value { |desk| desk.pull_where { |line| line.feed_id == lane.id && yield(line) } }
+        @throng.pull_where { |line| line.feed_id == lane.id && yield(line) }
         lane.pull_where(&chosen)
         @show.pull_cues { |line| line.feed_id == lane.id && yield(line) }
         @show.prompter.pulled_where { |line| line.feed_id == lane.id && yield(line) }

@@ -162,7 +162,7 @@ module Bavard
       end
 
       def wait_s
-        parts = [@report, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
+        parts = [@report, @reception, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
         due = parts.filter_map(&:due_ms).min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end

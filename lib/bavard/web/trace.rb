@@ -10,6 +10,7 @@ module Bavard
       SECOND_MS = 1000
       SHOWN = {"aired" => ["Went on the picture", nil],
                "draft" => ["In drafts only", "its feed is read for the draft alone, or no stage on air takes it in"],
+               "thinned" => ["Not on the picture", "its feed brings more than anybody can read; only some of it goes there"],
                "nowhere" => ["On no stage", "no chat piece on air takes in such lines"]}.freeze
 
       JUDGED = {"drop" => ["Gate kept it off", "off"], "hold" => ["Gate holds it", "mind"], "mask" => ["Gate covered part of it", "told"],

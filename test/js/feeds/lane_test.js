@@ -105,7 +105,9 @@ test("its pace is drawn against the busiest ten seconds", () => {
   lane();
   const heights = [...find(".lane-pace svg").children].map((bar) => Number(bar.getAttribute("height")));
   assert.deepEqual([heights, find(".lane-pace p").textContent], [[1, 11, 44], "10 a minute"]);
-  lane({ rate: 0, pace: [1] });
+  lane({ rate: 400, thinned: 260 });
+  assert.equal(find(".lane-pace p").textContent, "400 a minute, 260 too many to be read");
+  lane({ rate: 0, thinned: 0, pace: [1] });
   assert.deepEqual([Number(find(".lane-pace rect").getAttribute("height")), find(".lane-pace p").textContent], [11, "quiet for a minute"]);
 });
 

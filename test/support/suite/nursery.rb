@@ -60,10 +60,12 @@ module Suite
       end
     end
 
+    # What is to be loaded before everything else can only be begun as it is.
+    #
     # @param script [String] as it is begun from the project's folder
     # @return [Bavard::Start::Child]
     def child(name, script, log:, env:)
-      (ENV[FOLDER] ? Child : Bavard::Start::Child).new(name, ["ruby", script], log:, env:)
+      (ENV[FOLDER] && !env.key?("LD_PRELOAD") ? Child : Bavard::Start::Child).new(name, ["ruby", script], log:, env:)
     end
 
     # @return [String] which of them a script is of

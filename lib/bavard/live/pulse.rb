@@ -7,7 +7,7 @@ require "socket"
 require_relative "../lasting"
 
 module Bavard
-  module Store
+  module Live
     # Whether the database answers, asked all the time over a line of its own. One that is there but hangs tells nobody so: whoever
     # asked it would wait for ever. Once it has not answered for {HANGS_S}, all lines to it are cut, so that whoever waits is told, and no
     # new one is begun until it answers again.

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require_relative "../support/plain"
+require_relative "../support/fire/judge"
+require_relative "../support/fire/record"
+
+# Whether the judge of the fire sees what is wrong; one that sees nothing would always be content.
+class JudgeTest < Minitest::Test
+  Fault = Fire::Record::Fault
+  Record = Struct.new(:said, :taken, :faults)
+
+  def setup = @record = Record.new({"one" => 0.0, "two" => 1000.0}, {}, [])
+
+  def judge(logged: {"one" => 1, "two" => 1}, stood: {}, twice: [])
+    Fire::Judge.new(@record, logged, {screen: {"stood" => stood, "twice" => twice}})
+  end
+
+  def found(**given) = judge(**given).then { |one| [one.lost, one.doubled, one.painted_after.size, one.stale.size] }
+
+  def test_nothing_is_found_where_nothing_is_wrong
+    @record.taken["one"] = 5000.0
+    assert_equal [[], [], 0, 0], found(stood: {"one" => [[100.0, 5200.0]], "two" => [[1100.0, 90_000.0]]})
+  end
+
+  def test_what_is_not_in_the_log_is_lost
+    assert_equal [["two"], [], 0, 0], found(logged: {"one" => 1})
+  end
+
+  def test_what_is_in_the_log_or_on_a_screen_twice
+    assert_equal [[], %w[one two], 0, 0], found(logged: {"one" => 2, "two" => 1}, twice: %w[two two])
+  end
+
+  def test_what_stands_on_after_it_was_taken_away_is_stale
+    @record.taken["one"] = 5000.0
+    assert_equal [[], [], 0, 1], found(stood: {"one" => [[100.0, 8000.0]]})
+  end
+
+  def test_what_comes_back_was_painted_after_it_was_taken_away
+    @record.taken["one"] = 5000.0
+    assert_equal [[], [], 1, 1], found(stood: {"one" => [[100.0, 5100.0], [9000.0, 9016.0]]})
+  end
+
+  # One screen alone is behind the line that stalled, and a database is not needed for it.
+  def test_a_fault_excuses_for_as_long_as_it_is_in_the_way
+    @record.taken["one"] = 5000.0
+    stands = {"one" => [[100.0, 12_000.0]]}
+    {killed: 0, database_away: 1, line_stalls: 0}.each do |kind, stale|
+      @record.faults = [Fault.new(kind, :all, 4000.0, 9000.0)]
+      assert_equal stale, judge(stood: stands).stale.size, kind
+      @record.faults = [Fault.new(kind, :another, 4000.0, 9000.0)]
+      assert_equal 1, judge(stood: stands).stale.size, kind
+    end
+    @record.faults = [Fault.new(:killed, :all, 4000.0, 9000.0)]
+    assert_equal 1, judge(stood: {"one" => [[100.0, 30_000.0]]}).stale.size
+  end
+
+  def test_the_longest_silence_is_between_two_lines_around_a_fault
+    @record.faults = [Fault.new(:killed, :all, 4000.0, 6000.0), Fault.new(:killed, :all, 30_000.0, 30_500.0)]
+    stood = [1000, 3500, 8200, 9000, 29_900, 31_000].to_h { |at| [at.to_s, [[at.to_f, at + 500.0]]] }
+    assert_equal [[:killed, 2, 4700]], judge(stood:).silences.map(&:to_a)
+  end
+end
