@@ -17,11 +17,12 @@ require_relative "pack"
 require_relative "pipeline"
 require_relative "prompter"
 require_relative "restart"
+require_relative "flood"
 require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
-wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked hostile] : ARGV
+wanted = ARGV.empty? ? %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked hostile flood] : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
 found[:gate] = Bench::Gate.new.run if wanted.include?("gate")
@@ -39,6 +40,7 @@ found[:flurry] = Bench::Flurry.new.run if wanted.include?("flurry")
 found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
 found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
+found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
@@ -56,6 +58,13 @@ if (gate = found[:gate])
 end
 if (cues = found[:cues])
   rows << ["500 cues for one kind of event, one core", "#{cues[:events_per_s]} events/s", "-", "20 000 events/s or more", "#{cues[:steal_percent]} %"]
+end
+if (flood = found[:flood])
+  steal = "#{flood[:steal_percent]} %"
+  rows << ["a calm feed beside one with #{flood[:flooded_per_s]} lines/s, 99 in 100", "#{flood[:p99_ms]} ms, #{flood[:never]} never",
+    "#{flood[:calm_p99_ms]} ms", "150 ms or less, none", steal]
+  rows << ["the brake beside it, at most", "#{flood[:brake_most_ms]} ms", "#{flood[:calm_brake_most_ms]} ms", "200 ms or less", steal]
+  rows << ["of the flood not in the log", flood[:lost].to_s, "-", "0", steal]
 end
 if (alerts = found[:alerts])
   steal = "#{alerts[:steal_percent]} %"

@@ -133,7 +133,8 @@ export class Lane {
       return svg("rect", { x: slot * 4, y: 44 - height, width: 3, height, fill: feed.mark[1], "fill-opacity": lines === 0 ? 0.35 : 1 });
     });
     this.bars.replaceChildren(...bars);
-    this.rate.textContent = feed.rate === 0 ? "quiet for a minute" : `${feed.rate} a minute${feed.thinned ? `, ${feed.thinned} too many to be read` : ""}`;
+    this.rate.textContent =
+      feed.rate === 0 ? "quiet for a minute" : `${feed.rate} a minute${feed.thinned ? `, ${feed.thinned} too many to be read` : ""}`;
   }
 
   // Made anew only when what can be done changes, so that focus stays where it is.

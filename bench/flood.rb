@@ -1,0 +1,144 @@
+# frozen_string_literal: true
+
+require "json"
+require "net/http"
+require_relative "scene"
+require_relative "share"
+require_relative "steal"
+
+module Bench
+  # One feed that floods beside one that does not: how long the calm one's lines take to a screen, and how long it takes to pull the brake.
+  # Beside it the floor: the same with nothing on the other feed.
+  class Flood
+    LINES_A_SECOND = Integer(ENV.fetch("BENCH_FLOOD", "2000"))
+    SECONDS = Integer(ENV.fetch("BENCH_SECONDS", "40"))
+    CALM_EVERY_S = 0.1
+    BRAKE_EVERY_S = 1.0
+    # Written in one go, as often as it takes.
+    AT_ONCE = 20
+    PASSWORD = "reeds-and-water-42"
+
+    def run
+      @scene = Scene.new(at_most: 30, stay_ms: "for good")
+      @flood = second_feed
+      @scene.add_host(PASSWORD)
+      @watching = Thread.new { watch }
+      calm = measure(0)
+      found, steal = Steal.around { measure(LINES_A_SECOND) }
+      found.merge(calm.transform_keys { |name| :"calm_#{name}" }, lost: lost, steal_percent: steal.round(1))
+    ensure
+      @watching&.kill
+      @scene&.stop
+      @flood&.stop
+    end
+
+    private
+
+    # The show begins anew with it.
+    def second_feed
+      typist = Typist.new
+      address = {"host" => "127.0.0.1", "port" => typist.port, "tls" => false, "channel" => "#dawn", "nick" => nil}
+      @scene.app.stop
+      Bavard::Store::Feeds.new(TestDatabase.db, Bavard::Store::SecretBox.new("k" * 32))
+        .create(TestDatabase.db[:shows].get(:id), kind: "irc", name: "Flood", shape: "ring", colour: "#e58fb0", address:)
+      @scene.app.start
+      typist
+    end
+
+    def measure(rate)
+      @seen = {}
+      @said = 0
+      until_us = now_us + (SECONDS * 1_000_000)
+      threads = [Thread.new { flood(rate, until_us) if rate.positive? }, Thread.new { brake(until_us) }]
+      calm = say(until_us)
+      brakes = threads.map(&:value).last
+      sleep 0.05 until (calm.keys - @seen.keys).empty? || now_us > until_us + 5_000_000
+      took = calm.filter_map { |id, at_us| @seen[id] && ((@seen[id] - at_us) / 1000.0) }.sort
+      {lines: calm.size, never: calm.size - took.size, half_ms: Share.at(took, 0.5), p99_ms: Share.at(took, 0.99), brakes: brakes.size,
+       brake_most_ms: brakes.max&.round, flooded_per_s: (@said / SECONDS.to_f).round}
+    end
+
+    def say(until_us)
+      calm = {}
+      while now_us < until_us
+        id = "bench-#{@number = (@number || 100_000) + 1}"
+        calm[id] = @scene.typist.say("#{id} and on we go")
+        sleep CALM_EVERY_S
+      end
+      calm
+    end
+
+    # In step with the time, as one that does not wait for anybody.
+    def flood(rate, until_us)
+      began_us = now_us
+      while now_us < until_us
+        wanted = (now_us - began_us) * rate / 1_000_000
+        (wanted - @said).clamp(0, AT_ONCE * 10).times { |number| @flood.say("flood #{@said + number} goes on and on", id: "f#{@flooded = (@flooded || 0) + 1}") }
+        @said = wanted
+        sleep AT_ONCE / rate.to_f
+      end
+    end
+
+    # On and off again, each from asking to the answer.
+    def brake(until_us)
+      sign_in
+      took = []
+      while now_us < until_us
+        [{"kind" => "calm", "minutes" => "5", "per_minute" => "600"}, {"kind" => "off"}].each { |given| took << braked(given) }
+        sleep BRAKE_EVERY_S
+      end
+      took
+    end
+
+    # @return [Float] milliseconds until it was answered
+    def braked(given)
+      before_us = now_us
+      answer = http { |client| client.post("/gate/brake", JSON.generate(given), {"cookie" => @cookie, "x-csrf-token" => @csrf, "content-type" => "application/json"}) }
+      raise "the brake answered #{answer.code} #{answer.body}" unless answer.code == "200"
+
+      (now_us - before_us) / 1000.0
+    end
+
+    def sign_in
+      return if @cookie
+
+      token = get("/account/login").body[/name="_csrf" value="([^"]+)"/, 1]
+      form = URI.encode_www_form("_csrf" => token, "login" => "bench@reedmere.example", "password" => PASSWORD)
+      keep_cookie(http { |client| client.post("/account/login", form, {"cookie" => @cookie}) })
+      @csrf = get("/feeds").body[/name="csrf" content="([^"]+)"/, 1]
+    end
+
+    def get(path) = http { |client| client.get(path, {"cookie" => @cookie.to_s}) }.tap { |answer| keep_cookie(answer) }
+
+    def keep_cookie(answer)
+      set = answer["set-cookie"] and @cookie = set[/\A[^;]+/]
+    end
+
+    def http(&block) = Net::HTTP.start("127.0.0.1", @scene.app.port, &block)
+
+    # Every calm line that comes to a screen, and when.
+    def watch
+      socket = TCPSocket.new("127.0.0.1", @scene.app.port)
+      socket.write("GET #{@scene.socket_path} HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
+                   "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n")
+      rest = +""
+      loop do
+        rest << socket.readpartial(262_144)
+        rest.scan(/bench-\d+/) { |id| @seen[id] ||= now_us }
+        rest = rest.byteslice(-16, 16) || rest
+      end
+    end
+
+    # Of the flood nothing is missing in the log, once it had the time to be written.
+    def lost
+      300.times do
+        break if TestDatabase.db[:lines].where(Sequel.like(:text, "flood %")).count >= @flooded
+
+        sleep 0.2
+      end
+      @flooded - TestDatabase.db[:lines].where(Sequel.like(:text, "flood %")).count
+    end
+
+    def now_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
+  end
+end
