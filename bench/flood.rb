@@ -7,6 +7,38 @@ require_relative "share"
 require_relative "steal"
 
 module Bench
+  # Somebody who has signed in, without a browser.
+  class Hands
+    def initialize(port, email, password)
+      @port = port
+      @cookies = {}
+      token = get("/account/login")[/name="_csrf" value="([^"]+)"/, 1]
+      send_form("/account/login", "_csrf" => token, "login" => email, "password" => password)
+      @csrf = get("/feeds")[/name="csrf" content="([^"]+)"/, 1]
+    end
+
+    def post(path, given)
+      answer = http do |client|
+        client.post(path, JSON.generate(given), {"cookie" => cookie, "x-csrf-token" => @csrf, "x-requested-with" => "XMLHttpRequest",
+          "content-type" => "application/json"})
+      end
+      raise "#{path} answered #{answer.code} #{answer.body}" unless answer.code == "200"
+    end
+
+    private
+
+    def get(path) = http { |client| client.get(path, {"cookie" => cookie}) }.body
+    def send_form(path, values) = http { |client| client.post(path, URI.encode_www_form(values), {"cookie" => cookie}) }
+
+    def http(&block)
+      answer = Net::HTTP.start("127.0.0.1", @port, &block)
+      answer.get_fields("set-cookie").to_a.each { |field| @cookies.store(*field[/\A[^;]+/].split("=", 2)) }
+      answer
+    end
+
+    def cookie = @cookies.map { |name, value| "#{name}=#{value}" }.join("; ")
+  end
+
   # One feed that floods beside one that does not: how long the calm one's lines take to a screen, and how long it takes to pull the brake.
   # Beside it the floor: the same with nothing on the other feed.
   class Flood
@@ -16,12 +48,14 @@ module Bench
     BRAKE_EVERY_S = 1.0
     # Written in one go, as often as it takes.
     AT_ONCE = 20
+    FLOOD = "flood goes on and on"
     PASSWORD = "reeds-and-water-42"
 
     def run
       @scene = Scene.new(at_most: 30, stay_ms: "for good")
       @flood = second_feed
       @scene.add_host(PASSWORD)
+      @hands = Hands.new(@scene.app.port, "bench@reedmere.example", PASSWORD)
       @watching = Thread.new { watch }
       calm = measure(0)
       found, steal = Steal.around { measure(LINES_A_SECOND) }
@@ -52,10 +86,15 @@ module Bench
       threads = [Thread.new { flood(rate, until_us) if rate.positive? }, Thread.new { brake(until_us) }]
       calm = say(until_us)
       brakes = threads.map(&:value).last
-      sleep 0.05 until (calm.keys - @seen.keys).empty? || now_us > until_us + 5_000_000
-      took = calm.filter_map { |id, at_us| @seen[id] && ((@seen[id] - at_us) / 1000.0) }.sort
+      took = arrived(calm, until_us + 5_000_000)
       {lines: calm.size, never: calm.size - took.size, half_ms: Share.at(took, 0.5), p99_ms: Share.at(took, 0.99), brakes: brakes.size,
-       brake_most_ms: brakes.max&.round, flooded_per_s: (@said / SECONDS.to_f).round}
+       brake_most_ms: brakes.max.round, flooded_per_s: (@said / SECONDS.to_f).round}
+    end
+
+    # @return [Array<Float>] milliseconds that each took which came by then
+    def arrived(calm, until_us)
+      sleep 0.05 until (calm.keys - @seen.keys).empty? || now_us > until_us
+      calm.filter_map { |id, at_us| @seen[id] && ((@seen[id] - at_us) / 1000.0) }.sort
     end
 
     def say(until_us)
@@ -73,48 +112,23 @@ module Bench
       began_us = now_us
       while now_us < until_us
         wanted = (now_us - began_us) * rate / 1_000_000
-        (wanted - @said).clamp(0, AT_ONCE * 10).times { |number| @flood.say("flood #{@said + number} goes on and on", id: "f#{@flooded = (@flooded || 0) + 1}") }
+        (wanted - @said).times { @flood.say(FLOOD, id: "f#{@flooded = (@flooded || 0) + 1}") }
         @said = wanted
         sleep AT_ONCE / rate.to_f
       end
     end
 
-    # On and off again, each from asking to the answer.
+    # The brake's own way through the gate, with nothing that would hold lines up; each from asking to the answer.
     def brake(until_us)
-      sign_in
       took = []
       while now_us < until_us
-        [{"kind" => "calm", "minutes" => "5", "per_minute" => "600"}, {"kind" => "off"}].each { |given| took << braked(given) }
+        before_us = now_us
+        @hands.post("/gate/hold", {"ms" => 0})
+        took << ((now_us - before_us) / 1000.0)
         sleep BRAKE_EVERY_S
       end
       took
     end
-
-    # @return [Float] milliseconds until it was answered
-    def braked(given)
-      before_us = now_us
-      answer = http { |client| client.post("/gate/brake", JSON.generate(given), {"cookie" => @cookie, "x-csrf-token" => @csrf, "content-type" => "application/json"}) }
-      raise "the brake answered #{answer.code} #{answer.body}" unless answer.code == "200"
-
-      (now_us - before_us) / 1000.0
-    end
-
-    def sign_in
-      return if @cookie
-
-      token = get("/account/login").body[/name="_csrf" value="([^"]+)"/, 1]
-      form = URI.encode_www_form("_csrf" => token, "login" => "bench@reedmere.example", "password" => PASSWORD)
-      keep_cookie(http { |client| client.post("/account/login", form, {"cookie" => @cookie}) })
-      @csrf = get("/feeds").body[/name="csrf" content="([^"]+)"/, 1]
-    end
-
-    def get(path) = http { |client| client.get(path, {"cookie" => @cookie.to_s}) }.tap { |answer| keep_cookie(answer) }
-
-    def keep_cookie(answer)
-      set = answer["set-cookie"] and @cookie = set[/\A[^;]+/]
-    end
-
-    def http(&block) = Net::HTTP.start("127.0.0.1", @scene.app.port, &block)
 
     # Every calm line that comes to a screen, and when.
     def watch
@@ -132,11 +146,11 @@ module Bench
     # Of the flood nothing is missing in the log, once it had the time to be written.
     def lost
       300.times do
-        break if TestDatabase.db[:lines].where(Sequel.like(:text, "flood %")).count >= @flooded
+        break if TestDatabase.db[:lines].where(text: FLOOD).count >= @flooded
 
         sleep 0.2
       end
-      @flooded - TestDatabase.db[:lines].where(Sequel.like(:text, "flood %")).count
+      @flooded - TestDatabase.db[:lines].where(text: FLOOD).count
     end
 
     def now_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
