@@ -128,7 +128,18 @@ export class LinkCard {
   }
 }
 
-function screenRow(screen, index, { revision, behind }) {
+// A screen that is heard of tells each second or so.
+const UNHEARD_MS = 5000;
+
+// What it shows that hears nothing either; doubt_s: after so many seconds without a word chat leaves it, or null.
+function unheard({ heard }, doubt_s) {
+  if (heard < UNHEARD_MS) return null;
+  if (!doubt_s) return "Nothing is heard of it: what was taken away since then may still stand there.";
+  if (heard < doubt_s * 1000) return `Nothing is heard of it: after ${doubt_s} s chat leaves it.`;
+  return "Nothing is heard of it, so chat has left it. It comes back by itself.";
+}
+
+function screenRow(screen, index, { revision, behind, doubt_s }) {
   const { fine } = screen;
   const from = ["127.0.0.1", "::1"].includes(screen.from) ? "This computer" : `Computer at ${screen.from}`;
   const words = [screen.words];
@@ -140,7 +151,7 @@ function screenRow(screen, index, { revision, behind }) {
   if (screen.missing.length > 0) words.push(`its computer does not have the face ${screen.missing.join(", ")}, another stands in`);
   if (behind && screen.side) words.push(screen.side === "behind" ? "behind the camera" : "in front of the camera");
   const said = make("div", "", make("p", "", `${from}, screen ${index + 1}`), make("p", "said", `${words.join("; ")}.`));
-  if (screen.advice) said.append(make("p", "said", screen.advice));
+  for (const words of [unheard(screen, doubt_s), screen.advice]) if (words) said.append(make("p", "said", words));
   const size = screen.drawn ? `${screen.drawn[0]} × ${screen.drawn[1]}` : "–";
   const rate = screen.hidden ? "paused" : screen.rate ? `${screen.rate} fps` : "–";
   return make(

@@ -92,7 +92,7 @@ export class Lane {
         make(
           "p",
           "lane-said",
-          `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: this server keeps no history.`,
+          `Nothing is known from ${clockSeconds(feed.gap[0])} to ${clockSeconds(feed.gap[1])}: ${feed.kind === "irc" ? "this server keeps no history" : "what was said then cannot be read"}.`,
         ),
       );
     if (["waiting", "needs_you", "nobody_broadcasting"].includes(feed.state)) rows.push(make("p", "lane-said", icon("plug"), feed.reason));

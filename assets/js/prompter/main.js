@@ -33,9 +33,18 @@ const actions = new Actions({
   answerTo: (card) => answering.to(card),
   speak: (card) => speech.say(card),
 });
+// Where they could not be read, as while the database is away, that is said once, and not with every move of the column.
+const OLDER_AGAIN_MS = 15000;
+let olderAt = 0;
+async function olderThan(id) {
+  if (performance.now() < olderAt) return [];
+  const found = await attempt(() => ask(`/lines?before=${id}`));
+  if (!found) olderAt = performance.now() + OLDER_AGAIN_MS;
+  return found?.lines ?? [];
+}
 const column = new Column(lines, {
   choose: (card, row) => actions.show(card, row),
-  wantOlder: async (id) => lines.add((await attempt(() => ask(`/lines?before=${id}`)))?.lines ?? []),
+  wantOlder: async (id) => lines.add(await olderThan(id)),
 });
 const voices = new Voices();
 const cues = new Cues();

@@ -60,7 +60,7 @@ module Bavard
       # @return [String, nil] what the host should know of the log
       def trouble
         journal = @house.journal
-        return "The database does not answer, so nothing is being remembered. What is on screen goes on." if journal.trouble
+        return "The database does not answer. What comes in is kept until it does; what is on screen goes on." if journal.trouble
 
         "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if journal.shedding.include?(@show.id)
       end

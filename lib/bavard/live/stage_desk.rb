@@ -211,7 +211,7 @@ module Bavard
       def report(now_ms)
         {id:, name: stage.name, revision: stage.revision, **editor.report, backdrop: stage.backdrop, boxes:, live: live.told,
          rehearsal: room.report(now_ms), voices: voice_room.report, size: stage.draft.slice(*Core::Stage::Document::SIZE.keys),
-         standing: air.standing, **shown(now_ms)}
+         standing: air.standing, doubt_s: stage.doubt_s, **shown(now_ms)}
       end
 
       private

@@ -172,6 +172,7 @@ test("each screen says where it is, what it shows and what is wrong with it", ()
       "screen mind",
       "Computer at 10.0.0.7, screen 1",
       "drawn at its true size; still shows r3; hidden, kept loaded; its link has options that are not understood: a; its computer does not have the face Bitter, another stands in.",
+      "Nothing is heard of it: what was taken away since then may still stand there.",
       "Do this.",
       "–",
       "paused",
@@ -182,6 +183,11 @@ test("each screen says where it is, what it shows and what is wrong with it", ()
   assert.match(told({ side: "behind" }, { behind: true })[2], /behind the camera/);
   assert.doesNotMatch(told({ side: "behind" })[2], /camera/);
   assert.equal(told({ rate: 0 })[4], "–");
+  const unheard = (heard, doubt_s) => told({ heard }, { doubt_s })[3];
+  assert.equal(unheard(4900, 15), "1920 × 1080");
+  assert.equal(unheard(6000, 15), "Nothing is heard of it: after 15 s chat leaves it.");
+  assert.equal(unheard(15_100, 15), "Nothing is heard of it, so chat has left it. It comes back by itself.");
+  assert.equal(unheard(60_000, null), "Nothing is heard of it: what was taken away since then may still stand there.");
 });
 
 test("what is drawn small stands where it stands on the stage", () => {

@@ -88,6 +88,8 @@ test("there is room for six rows, the newest last, and trouble is never pushed o
   assert.deepEqual([rows().length, rows().at(-1).endsWith("n8")], [6, true]);
   lane({ lines: many, state: "waiting", reason: "The server is away.", gap: [NOW - 9000, NOW - 1000] });
   assert.deepEqual(rows().slice(-2), ["Nothing is known from 11:59:51 to 11:59:59: this server keeps no history.", "The server is away."]);
+  lane({ kind: "polling", gap: [NOW - 9000, NOW - 1000] });
+  assert.match(rows().at(-1), /: what was said then cannot be read\.$/);
   lane({ lines: many, room: { name: "The hides", people: ["Teo"], count: 3 } });
   assert.deepEqual([rows().length, rows()[0], rows().at(-1).endsWith("n8")], [6, "The hidesTeo and 2 more", true]);
 });
