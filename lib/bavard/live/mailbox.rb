@@ -6,7 +6,7 @@ module Bavard
     # floods holds up nobody but itself. The reader can wait until a given moment. (Ruby 3.1's Queue#pop takes no timeout.)
     class Mailbox
       # Of what feeds bring, so much is taken between two looks at what is asked.
-      AT_ONCE = 60
+      AT_ONCE = 30
 
       # @param most [Integer] items kept of one feed; whoever brings more waits for room, so that a flood slows its own socket only
       # @param at_once [Integer]
@@ -26,12 +26,15 @@ module Bavard
         @lock.synchronize { waiting(lane) >= @most }
       end
 
-      # What a feed brings. Waits for room.
+      # What a feed brings. Waits for room, and gives way as soon as something waits: whoever reads a flood would else keep the others
+      # from running for as long as Ruby lets it, a tenth of a second at a time.
       def put(item, lane)
-        @lock.synchronize do
+        behind = @lock.synchronize do
           @emptied.wait(@lock) while waiting(lane) >= @most && !@closed
           add(item, lane)
+          waiting(lane) > 1
         end
+        Thread.pass if behind
       end
 
       # Behind what this feed brought, room or not: for senders that may not wait.
