@@ -64,7 +64,8 @@ if (flood = found[:flood])
   steal = "#{flood[:steal_percent]} %"
   rows << ["a calm feed beside one with #{flood[:flooded_per_s]} lines/s, 99 in 100", "#{flood[:p99_ms]} ms, #{flood[:never]} never",
     "#{flood[:calm_p99_ms]} ms", "150 ms or less, none", steal]
-  rows << ["the brake beside it, at most", "#{flood[:brake_most_ms]} ms", "#{flood[:calm_brake_most_ms]} ms", "200 ms or less", steal]
+  rows << ["the brake beside it, at most", "#{flood[:brake_most_ms]} ms, half #{flood[:brake_half_ms]} ms",
+    "#{flood[:calm_brake_most_ms]} ms, half #{flood[:calm_brake_half_ms]} ms", "200 ms or less", steal]
   rows << ["of the flood not in the log", flood[:lost].to_s, "-", "0", steal]
 end
 if (alerts = found[:alerts])
