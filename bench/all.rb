@@ -137,6 +137,7 @@ if (restart = found[:restart])
   rows << ["lines missing after kill -9, of #{restart[:promised]}", "#{restart[:missing]}, #{restart[:twice]} twice", "-", "0, 0 twice", ""]
   rows << ["standing again after the new start", restart[:back_ms].map { |ms| "#{ms} ms" }.join(" to "), "-", "3000 ms or less",
     "#{restart[:each].map { |try| try[:steal_percent] }.join(" ")} %"]
+  rows << ["the same after an hour of #{Bench::Restart::BUSY} lines", "#{restart[:long_ms]} ms", "-", "3000 ms or less", ""]
 end
 
 if (emotes = found[:emotes])

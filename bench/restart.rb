@@ -13,11 +13,19 @@ module Bench
     EVERY_S = 0.05
     PROMISED_AFTER_MS = 100
     GIVE_UP_S = 10
+    BUSY = 210_000
+    # Lines like the first, every 17 ms of the hour before it.
+    MANY = <<~SQL.freeze
+      INSERT INTO lines (id, show_id, feed_id, login, display_name, badges, kind, text, arrived_at_ms, shown_at_ms, action, aired, pulled, held, detail, trace)
+      SELECT id - n * 17000, show_id, feed_id, 'viewer' || n % 10000, display_name, badges, kind, text, arrived_at_ms - n * 17, shown_at_ms - n * 17,
+        action, aired, pulled, held, detail, trace
+      FROM (SELECT * FROM lines ORDER BY id LIMIT 1) AS first, generate_series(1, #{BUSY}) AS n
+    SQL
 
     def run
       tries = Array.new(TRIES) { |number| one(number) }
       {tries: tries.size, promised: tries.sum { |try| try[:promised] }, missing: tries.sum { |try| try[:missing] },
-       twice: tries.sum { |try| try[:twice] }, back_ms: tries.map { |try| try[:back_ms] }.minmax, each: tries}
+       twice: tries.sum { |try| try[:twice] }, back_ms: tries.map { |try| try[:back_ms] }.minmax, each: tries, long_ms: after_a_busy_hour}
     end
 
     private
@@ -25,6 +33,20 @@ module Bench
     def one(number)
       found, steal = Steal.around { try(number) }
       found.merge(steal_percent: steal.round(1))
+    end
+
+    # @return [Integer] milliseconds until what was said stands again, where the last hour brought {BUSY} lines
+    def after_a_busy_hour
+      scene = Scene.new(at_most: 50, stay_ms: "for good")
+      sent = type(scene.typist, TRIES)
+      scene.app.kill
+      TestDatabase.db.run(MANY)
+      began = now_us
+      scene.app.start
+      until_shown(scene, sent.keys)
+      ((now_us - began) / 1000.0).round
+    ensure
+      scene&.stop
     end
 
     def try(number)
