@@ -7,6 +7,9 @@ const SOON_MS = 1000;
 const SOON_TRIES = 60;
 const LONGEST_MS = 8000;
 const SILENT_MS = 40000;
+// A line over which the server tells its time does so each second.
+const TIMED_SILENT_MS = 6000;
+const LOOK_MS = 2000;
 const OPENS_WITHIN_MS = 5000;
 const REPLACED = 4404;
 
@@ -19,8 +22,9 @@ export class Socket {
     this.kept = [];
     this.flow = new Flow((here) => this.send({ here }));
     this.failures = 0;
+    this.timed = false;
     this.connect();
-    setInterval(() => this.watch(), 5000);
+    setInterval(() => this.watch(), LOOK_MS);
   }
 
   connect() {
@@ -39,6 +43,7 @@ export class Socket {
     this.heardAt = performance.now();
     this.failures = 0;
     const frame = JSON.parse(text);
+    if (frame.t !== undefined && !frame.here && !frame.at) this.timed = true;
     if (frame.here) return this.flow.answered(frame.here, frame.t) && this.show();
     this.flow.heard(frame.t);
     if (frame.at && !this.take(frame)) return;
@@ -95,7 +100,9 @@ export class Socket {
 
   // A line that was cut without a word, or never answered.
   watch() {
-    const longest = { [WebSocket.CONNECTING]: OPENS_WITHIN_MS, [WebSocket.OPEN]: SILENT_MS }[this.socket.readyState];
+    const longest = { [WebSocket.CONNECTING]: OPENS_WITHIN_MS, [WebSocket.OPEN]: this.timed ? TIMED_SILENT_MS : SILENT_MS }[
+      this.socket.readyState
+    ];
     if (performance.now() - this.heardAt > longest) this.socket.close();
   }
 

@@ -103,6 +103,7 @@ test("a link that is no more empties the picture, and asks seldom", () => {
 
 test("a line that went silent is cut, one that is never answered sooner", () => {
   connected();
+  newest().tell({ here: 1, t: 5 });
   page.clock.pass(39_000);
   assert.equal(newest().readyState, FakeSocket.OPEN);
   page.clock.pass(7000);
@@ -111,6 +112,20 @@ test("a line that went silent is cut, one that is never answered sooner", () => 
   assert.equal(unanswered.readyState, FakeSocket.CONNECTING);
   page.clock.pass(12_000);
   assert.equal(unanswered.readyState, FakeSocket.CLOSED);
+});
+
+test("a line over which time is told is known to be dead after some seconds", () => {
+  connected();
+  for (let second = 0; second < 12; second += 1) {
+    newest().tell({ t: page.clock.now });
+    page.clock.pass(1000);
+  }
+  assert.equal(page.sockets.length, 1);
+  page.clock.pass(4000);
+  assert.equal(newest().readyState, FakeSocket.OPEN);
+  page.clock.pass(5000);
+  assert.ok(page.sockets.length > 1);
+  assert.notEqual(page.sockets[0].readyState, FakeSocket.OPEN);
 });
 
 test("whispers reach this page alone and move nothing", () => {
