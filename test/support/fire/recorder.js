@@ -8,7 +8,8 @@ window.fire = { stood: {}, twice: [] };
     const here = new Map();
     for (const line of document.querySelectorAll(".line")) {
       const text = line.querySelector(".text").textContent;
-      if (getComputedStyle(line).display === "none" || line.classList.contains("leaving")) continue;
+      const style = getComputedStyle(line);
+      if (style.display === "none" || style.visibility === "hidden" || line.classList.contains("leaving")) continue;
       if (here.has(text)) window.fire.twice.push(text);
       const since = before.get(text) ?? [at, at];
       since[1] = at;
