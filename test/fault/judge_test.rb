@@ -7,6 +7,7 @@ require_relative "../support/fire/record"
 # Whether the judge of the fire sees what is wrong; one that sees nothing would always be content.
 class JudgeTest < Minitest::Test
   Fault = Fire::Record::Fault
+  LATE_MS = 5500.0 + Fire::Judge::WITHIN_MS
   Record = Struct.new(:said, :taken, :faults)
 
   def setup = @record = Record.new({"one" => 0.0, "two" => 1000.0}, {}, [])
@@ -32,12 +33,12 @@ class JudgeTest < Minitest::Test
 
   def test_what_stands_on_after_it_was_taken_away_is_stale
     @record.taken["one"] = 5000.0
-    assert_equal [[], [], 0, 1], found(stood: {"one" => [[100.0, 8000.0]]})
+    assert_equal [[], [], 0, 1], found(stood: {"one" => [[100.0, LATE_MS]]})
   end
 
   def test_what_comes_back_was_painted_after_it_was_taken_away
     @record.taken["one"] = 5000.0
-    assert_equal [[], [], 1, 1], found(stood: {"one" => [[100.0, 5100.0], [9000.0, 9016.0]]})
+    assert_equal [[], [], 1, 1], found(stood: {"one" => [[100.0, 5100.0], [LATE_MS, LATE_MS + 16]]})
   end
 
   # One screen alone is behind the line that stalled, and a database is not needed for it.
