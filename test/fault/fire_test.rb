@@ -38,7 +38,7 @@ class FireTest < PreparedTest
     admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))
     TestDatabase.db.disconnect
     admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS false")
-    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}'")
+    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}' AND backend_type = 'client backend'")
     yield
   ensure
     admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS true")

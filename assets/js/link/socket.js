@@ -29,14 +29,16 @@ export class Socket {
 
   connect() {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
-    this.socket = new WebSocket(`${scheme}://${location.host}${this.path}?last=${encodeURIComponent(this.last)}`);
+    const socket = new WebSocket(`${scheme}://${location.host}${this.path}?last=${encodeURIComponent(this.last)}`);
+    this.socket = socket;
     this.heardAt = performance.now();
-    this.socket.addEventListener("open", () => {
+    const on = (what, then) => socket.addEventListener(what, (event) => !socket.givenUp && then(event));
+    on("open", () => {
       this.flow.begin();
       this.on.open?.();
     });
-    this.socket.addEventListener("message", (event) => this.hear(event.data));
-    this.socket.addEventListener("close", (event) => this.closed(event.code));
+    on("message", (event) => this.hear(event.data));
+    on("close", (event) => this.closed(event.code));
   }
 
   hear(text) {
@@ -103,7 +105,14 @@ export class Socket {
     const longest = { [WebSocket.CONNECTING]: OPENS_WITHIN_MS, [WebSocket.OPEN]: this.timed ? TIMED_SILENT_MS : SILENT_MS }[
       this.socket.readyState
     ];
-    if (performance.now() - this.heardAt > longest) this.socket.close();
+    if (performance.now() - this.heardAt > longest) this.giveUp();
+  }
+
+  // Nobody answers to its end either, which a browser waits for: as long as a minute.
+  giveUp() {
+    this.socket.givenUp = true;
+    this.socket.close();
+    this.closed();
   }
 
   send(value) {

@@ -128,6 +128,19 @@ test("a line over which time is told is known to be dead after some seconds", ()
   assert.notEqual(page.sockets[0].readyState, FakeSocket.OPEN);
 });
 
+test("a dead line is given up: its end, which comes late or never, is not waited for", () => {
+  const { heard } = connected();
+  const dead = newest();
+  const end = dead.close.bind(dead);
+  dead.close = () => {};
+  page.clock.pass(45_000);
+  assert.equal(page.sockets.length, 2);
+  dead.tell({ at: "a:9", whole: true });
+  end(1006);
+  page.clock.pass(3000);
+  assert.deepEqual([page.sockets.length, heard.frames], [2, []]);
+});
+
 test("whispers reach this page alone and move nothing", () => {
   const { heard } = connected();
   newest().tell({ only: { stop: 3 } });
