@@ -201,21 +201,10 @@ class CrashTest < PreparedTest
 
   def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond)
 
-  # Nobody gets in, and who is in is put out.
   def database_behind_a_proxy
     TestDatabase.use(:house)
     Proxy.new(URI(TestDatabase.url).port).tap { |proxy| @started << proxy }
   end
 
-  def with_database_away
-    name = TestDatabase.url[%r{/(\w+)\z}, 1]
-    admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))
-    TestDatabase.db.disconnect
-    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS false")
-    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}' AND backend_type = 'client backend'")
-    yield
-  ensure
-    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS true")
-    admin.disconnect
-  end
+  def with_database_away(&block) = TestDatabase.away(&block)
 end

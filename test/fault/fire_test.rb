@@ -33,17 +33,7 @@ class FireTest < PreparedTest
   end
 
   # While it lasts nothing can be kept, and nothing is told.
-  def database_away
-    name = TestDatabase.url[%r{/(\w+)\z}, 1]
-    admin = Sequel.connect(TestDatabase.url.sub(%r{/\w+\z}, "/postgres"))
-    TestDatabase.db.disconnect
-    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS false")
-    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}' AND backend_type = 'client backend'")
-    yield
-  ensure
-    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS true")
-    admin.disconnect
-  end
+  def database_away(&block) = TestDatabase.away(&block)
 
   private
 

@@ -66,6 +66,21 @@ module TestDatabase
     (@databases ||= {})[@which || :house] ||= Bavard::Store::Database.open(url)
   end
 
+  # Nobody gets in, and who is in is put out.
+  #
+  # @yield while that is so
+  def away
+    name = url[%r{/(\w+)\z}, 1]
+    admin = Sequel.connect(url.sub(%r{/\w+\z}, "/postgres"))
+    db.disconnect
+    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS false")
+    admin.run("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '#{name}' AND backend_type = 'client backend'")
+    yield
+  ensure
+    admin.run("ALTER DATABASE #{name} ALLOW_CONNECTIONS true")
+    admin.disconnect
+  end
+
   # Nothing in it.
   def clean
     db[:accounts].truncate(cascade: true, restart: true)

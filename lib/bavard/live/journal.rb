@@ -5,6 +5,7 @@ require "sequel"
 require_relative "../lasting"
 require_relative "../store/lines"
 require_relative "../store/log_writing"
+require_relative "../store/refusal"
 require_relative "journal_deeds"
 require_relative "spill"
 
@@ -24,8 +25,6 @@ module Bavard
       # A show may have that many more than its share where they take lines away: those are let go last.
       DELETES_SHARE = 2
       RETRY_AFTER_S = 0.5
-      # What says nothing of the entry itself: it is tried again.
-      AWAY = [Sequel::PoolTimeout, SystemCallError, IOError, ThreadError].freeze
       # That long after the last entry was let go, it counts as over.
       SHEDDING_S = 60
       # kind, body:: as Store::LogWriting takes them
@@ -37,13 +36,6 @@ module Bavard
 
       # @return [String, nil] why nothing can be written just now
       attr_reader :trouble
-
-      # @return [Boolean] whether the database refused it for what it is: not because it, or the disk, is away or full
-      def self.refused?(error)
-        return false if AWAY.any? { |kind| error.is_a?(kind) }
-
-        !error.is_a?(Sequel::DatabaseError) || error.is_a?(Sequel::ConstraintViolation) || error.wrapped_exception.is_a?(PG::DataException)
-      end
 
       # @param writing [Store::LogWriting]
       # @param meters [Meters, nil] told of what is let go
@@ -221,7 +213,7 @@ module Bavard
         @writing.write(lane.show_id, run.first.kind, run.map(&:body))
         taken_off(lane, run.size)
       rescue StandardError => error
-        raise unless Journal.refused?(error)
+        raise unless Store::Refusal.of?(error)
         return run.each { |entry| write_run(lane, [entry]) } if run.size > 1
 
         refuse(lane, error)

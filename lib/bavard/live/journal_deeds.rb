@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-require "sequel"
 require_relative "../lasting"
+require_relative "../store/refusal"
 
 module Bavard
   module Live
@@ -89,7 +89,7 @@ module Bavard
         work.call
         done
       rescue StandardError => error
-        return refuse(error) if Journal.refused?(error)
+        return refuse(error) if Store::Refusal.of?(error)
 
         @log.warn("journal: the database does not take what people do", error) unless @trouble
         enter(error.message.lines.first.to_s.strip)
