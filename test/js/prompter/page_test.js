@@ -291,3 +291,19 @@ test("a line that is asked for by its address is traced", async () => {
     ["/prompter/trace/12"],
   );
 });
+
+test("that older lines cannot be read is said once, and they are asked for again after a while", async () => {
+  frame({ lines: [line(9)] });
+  const older = () => sent("/prompter/lines?before=9").length;
+  const scroll = async () => {
+    find("#scroller").dispatchEvent(new page.window.Event("scroll"));
+    await settled();
+  };
+  answers["/prompter/lines"] = { error: "The database does not answer just now." };
+  for (let time = 0; time < 3; time += 1) await scroll();
+  assert.deepEqual([older(), said()], [1, ["The database does not answer just now."]]);
+  page.clock.pass(15_100);
+  answers["/prompter/lines"] = { lines: [line(8)] };
+  await scroll();
+  assert.deepEqual([older(), rows()], [2, [8, 9]]);
+});
