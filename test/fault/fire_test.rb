@@ -1,59 +1,115 @@
 # frozen_string_literal: true
 
+require_relative "../../lib/bavard/start/data_folder"
+require_relative "../../lib/bavard/start/postgres"
 require_relative "../../lib/bavard/store/members"
 require_relative "../support/fire/faults"
 require_relative "../support/fire/judge"
+require_relative "../support/fire/people"
 require_relative "../support/fire/record"
+require_relative "../support/fire/small_disk"
 require_relative "../support/prepared"
 require_relative "../support/proxy"
+require_relative "../support/settable_clock"
 
 # A broadcast on which everything goes wrong that can, one thing after another, while people write on three platforms, moderators pull
-# and platforms delete. Then an independent judge looks at the log and at every frame of every screen. Longer, and with other seeds, by
-# bin/fire.
+# and platforms delete, and a host edits and takes chat off the picture. Then an independent judge looks at the log and at every frame of
+# every screen. Longer, and with other seeds, by bin/fire.
 class FireTest < PreparedTest
-  SECONDS = Integer(ENV.fetch("FIRE_SECONDS", 30))
+  SECONDS = Integer(ENV.fetch("FIRE_SECONDS", 60))
   SEED = Integer(ENV.fetch("FIRE_SEED", 1))
   RECORDER = File.read(File.expand_path("../support/fire/recorder.js", __dir__))
-  EVERY_S = 0.05..0.25
-  PULLS_EVERY_S = 0.4..1.5
-  DELETED = 0.2
-  DELETED_AFTER_S = 0.0..2.0
   BETWEEN_S = 0.5..3.0
+  # What an hour and more of it takes, and a database of its own.
+  DISK_MB = 320
+  DISK_MB_PER_S = 0.3
+  PATIENCE_S = 5
 
-  attr_reader :app, :line, :database_line, :standins
+  attr_reader :answer, :app, :clock, :database_line, :disk, :line, :postgres, :standins
+
+  def teardown
+    super
+    TestDatabase.use_own(nil)
+  end
 
   def test_nothing_is_lost_doubled_or_painted_after_it_was_taken_away
     @record = Fire::Record.new
     begin_broadcast
     set_fire
     come_to_rest
-    tell(judge = Fire::Judge.new(@record, logged, screens))
-    assert_equal [[], [], [], []], [judge.lost, judge.doubled, judge.painted_after, judge.stale], "seed #{SEED}"
-    assert_operator @record.taken.size, :>, 3
+    tell(judge = Fire::Judge.new(@record, logged, screens, hold_ms: hold_kept))
+    assert_nil @rest
+    wrong = %i[lost doubled painted_after stale braked undone].to_h { |what| [what, judge.send(what)] }.reject { |_, found| found.empty? }
+    assert_empty wrong, "seed #{SEED}"
+    assert_equal %i[deleted pulled], @record.ways.keys.sort
+    assert_includes @record.edits.map(&:outcome), :done
+    refute_empty @record.brakes
   end
 
-  # While it lasts nothing can be kept, and nothing is told.
-  def database_away(&block) = TestDatabase.away(&block)
+  # Screens that have a line of their own.
+  def behind = %i[behind prompter]
+
+  def postmaster = Integer(File.foreach(File.join(disk.root, "data/postgres/postmaster.pid")).first)
+
+  def database_answers?
+    PG.connect(TestDatabase.url).close
+    true
+  rescue PG::Error
+    false
+  end
+
+  # @return [Array<Array(Integer, String)>] of the log, as somebody sees them
+  def newest(count)
+    TestDatabase.db[:lines].where(show_id: @show.id, pulled: false).reverse(:id).limit(count).select_map(%i[id text])
+  rescue Sequel::Error
+    []
+  end
+
+  # Somebody at a prompter.
+  #
+  # @return [Symbol] :done, :refused, or :unknown
+  def act(values) = outcome { visitor.post_json(nil, "/prompter/#{@prompter}/act", values) }
+
+  # The host, on the Gate.
+  def ask(path, values) = outcome { @answer = @host.post_json("/gate/", path, values) }
 
   private
 
   def begin_broadcast
-    TestDatabase.use(:house)
-    TestDatabase.clean
+    @disk = started(Fire::SmallDisk.new(DISK_MB + (SECONDS * DISK_MB_PER_S).round))
+    @postgres = started(Bavard::Start::Postgres.new(Bavard::Start::DataFolder.new(File.join(disk.root, "data")).take))
+    TestDatabase.use_own(postgres.start)
     @standins = [oxbow, started(RunningStandin.new("Lantern", EVERY_MS: 200).start), started(RunningStandin.new("Skein", BEAT_MS: 1000).start)]
     @database_line = started(Proxy.new(URI(TestDatabase.url).port))
     make_show(0)
     feeds
     put_pieces_on_air([PIECE.merge("at_most" => 12)], 1920, 1080)
-    @app = own_app(standins, "DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{database_line.port}/"))
-    @line = started(Proxy.new(app.port))
-    HostsBrowser.new(app.address).sign_in(email, PASSWORD)
-    @prompter = Bavard::Store::Members.new(TestDatabase.db).add_prompter(@show.id, name: "Teo", acts: true, at_ms: 1, made_by: @account_id).token
-    {straight: link, behind: link.sub(":#{app.port}/", ":#{line.port}/")}.each { |name, address| open_screen(address, name:) { execute_script(RECORDER) } }
+    begin_application
+    behind_the_line = {behind: link, prompter: "#{app.address}/prompter/#{@prompter}"}.transform_values { |address| address.sub(":#{app.port}/", ":#{line.port}/") }
+    {straight: link, **behind_the_line}.each { |name, address| open_screen(address, name:) { execute_script(RECORDER) } }
     wait_for("all feeds to be heard") { TestDatabase.db[:feeds].exclude(heard_at_ms: nil).count == 3 }
   end
 
+  def begin_application
+    @clock = SettableClock.new
+    @app = own_app(standins, {**clock.env, "DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{database_line.port}/")}, folder: disk.root)
+    @line = started(Proxy.new(app.port))
+    @host = visitor.tap { |host| host.sign_in(email, PASSWORD) }
+    @prompter = Bavard::Store::Members.new(TestDatabase.db).add_prompter(@show.id, name: "Teo", acts: true, at_ms: 1, made_by: @account_id).token
+  end
+
   def started(one) = one.tap { @started << one }
+  def visitor = HostsBrowser.new(app.address, patience_s: PATIENCE_S)
+
+  # A page that cannot be had, or an answer that does not come, says nothing of what was done.
+  def outcome
+    answer = yield
+    return :done if answer.is_a?(Net::HTTPOK)
+
+    answer.is_a?(Net::HTTPClientError) ? :refused : :unknown
+  rescue SystemCallError, EOFError, Net::ReadTimeout, Net::OpenTimeout
+    :unknown
+  end
 
   def feeds
     add_feed_at(oxbow.address)
@@ -65,7 +121,7 @@ class FireTest < PreparedTest
 
   def set_fire
     random = Random.new(SEED)
-    people = [[:write, EVERY_S], [:pull, PULLS_EVERY_S]].map { |what, range| goes_on(Random.new(random.rand(2**30)), what, range) }
+    people = Fire::People.new(self, @record, random).begin
     faults = Fire::Faults.new(self, @record, random)
     until_s = now_s + SECONDS
     while now_s < until_s
@@ -73,61 +129,36 @@ class FireTest < PreparedTest
       faults.one
     end
   ensure
-    @quiet = true
-    people&.each(&:join)
-  end
-
-  def goes_on(random, what, range)
-    Thread.new do
-      until @quiet
-        send(what, random)
-        sleep random.rand(range)
-      end
-    end
-  end
-
-  def write(random)
-    where = standins.sample(random:)
-    text = @record.words(where.name)
-    where.say(text)
-    delete(where, text, random.rand(DELETED_AFTER_S)) if random.rand < DELETED
-  end
-
-  def delete(where, text, after_s)
-    sleep after_s
-    line = where.lines.find { |one| one["text"] == text } or return
-    where.post("/delete", "id" => line["id"])
-    @record.take(text)
-  end
-
-  # Somebody at a prompter; what is refused, or not answered, is not taken away.
-  def pull(random)
-    id, text = TestDatabase.db[:lines].where(show_id: @show.id, pulled: false).reverse(:id).limit(8).select_map(%i[id text]).sample(random:)
-    answer = id && Net::HTTP.post_form(URI("#{app.address}/prompter/#{@prompter}/act"), "do" => "pull", "line" => id)
-    @record.take(text) if answer.is_a?(Net::HTTPOK)
-  rescue Sequel::DatabaseError, SystemCallError, EOFError, Net::ReadTimeout
-    nil
+    people&.stop
   end
 
   # What was said last stands on every screen, and all that was said is in the log.
   def come_to_rest
     last = standins.map { |one| @record.words(one.name).tap { |text| one.say(text) } }
-    screens.each_key { |name| on_screen(name) { last.each { |text| assert_selector ".line", text: } } }
+    screens.each_key { |name| on_screen(name) { last.each { |text| assert_text text } } }
     wait_for("the log to be whole") { (@record.said.keys - logged.keys).empty? }
   rescue Minitest::Assertion => error
     @rest = error.message
   end
 
   def logged = TestDatabase.db[:lines].where(show_id: @show.id).select_map(:text).tally
-  def screens = %i[straight behind].to_h { |name| [name, on_screen(name) { evaluate_script("window.fire") }] }
+  def hold_kept = Bavard::Store::Shows.new(TestDatabase.db).find(@show.id).gate.dig("hold", "ms")
+  def screens = [:straight, *behind].to_h { |name| [name, on_screen(name) { evaluate_script("window.fire") }] }
   def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
   def tell(judge)
     return unless ENV["FIRE_SECONDS"] || @rest
 
-    puts "", "Seed #{SEED}, #{SECONDS} s: #{@record.said.size} lines said, #{@record.taken.size} taken away, #{@record.faults.size} faults. #{@rest}",
+    taken = @record.ways.map { |way, count| "#{count} #{way}" }.join(", ")
+    edits = @record.edits.map(&:outcome).tally.map { |outcome, count| "#{count} #{outcome}" }.join(", ")
+    puts "", "Seed #{SEED}, #{SECONDS} s: #{@record.said.size} lines said, #{taken}, edits: #{edits}, chat off #{@record.brakes.size} times, " \
+             "#{@record.faults.size} faults. #{@rest}",
       "", "| fault | times | longest silence of a screen |", "|---|---|---|"
     judge.silences.sort_by(&:kind).each { |one| puts "| #{one.kind.to_s.tr("_", " ")} | #{one.times} | #{(one.longest_ms / 1000.0).round(1)} s |" }
-    puts "", "Lost #{judge.lost.size}, doubled #{judge.doubled.size}, painted after it was taken away #{judge.painted_after.size}, stale #{judge.stale.size}."
+    late = judge.lateness
+    puts "", "Between faults: #{late.lines} lines, from being said to the picture #{late.half_ms} ms (half), #{late.most_of_them_ms} ms (99 in 100), " \
+             "#{late.longest_ms} ms (longest)."
+    puts "Lost #{judge.lost.size}, doubled #{judge.doubled.size}, painted after it was taken away #{judge.painted_after.size}, stale #{judge.stale.size}, " \
+         "on a picture that chat was off #{judge.braked.size}, edits undone #{judge.undone.size}."
   end
 end

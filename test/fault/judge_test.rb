@@ -8,12 +8,14 @@ require_relative "../support/fire/record"
 class JudgeTest < Minitest::Test
   Fault = Fire::Record::Fault
   LATE_MS = 5500.0 + Fire::Judge::WITHIN_MS
-  Record = Struct.new(:said, :taken, :faults)
+  Record = Struct.new(:said, :taken, :faults, :brakes, :edits)
+  Brake = Fire::Record::Brake
+  Edit = Fire::Record::Edit
 
-  def setup = @record = Record.new({"one" => 0.0, "two" => 1000.0}, {}, [])
+  def setup = @record = Record.new({"one" => 0.0, "two" => 1000.0}, {}, [], [], [])
 
-  def judge(logged: {"one" => 1, "two" => 1}, stood: {}, twice: [])
-    Fire::Judge.new(@record, logged, {screen: {"stood" => stood, "twice" => twice}})
+  def judge(logged: {"one" => 1, "two" => 1}, stood: {}, twice: [], **more)
+    Fire::Judge.new(@record, logged, {screen: {"stood" => stood, "twice" => twice, "aside" => more.delete(:aside)}}, **more)
   end
 
   def found(**given) = judge(**given).then { |one| [one.lost, one.doubled, one.painted_after.size, one.stale.size] }
@@ -48,7 +50,7 @@ class JudgeTest < Minitest::Test
     {killed: 0, database_away: 1, line_stalls: 0}.each do |kind, stale|
       @record.faults = [Fault.new(kind, :all, 4000.0, 9000.0)]
       assert_equal stale, judge(stood: stands).stale.size, kind
-      @record.faults = [Fault.new(kind, :another, 4000.0, 9000.0)]
+      @record.faults = [Fault.new(kind, [:another], 4000.0, 9000.0)]
       assert_equal 1, judge(stood: stands).stale.size, kind
     end
     @record.faults = [Fault.new(:killed, :all, 4000.0, 9000.0)]
@@ -59,5 +61,39 @@ class JudgeTest < Minitest::Test
     @record.faults = [Fault.new(:killed, :all, 4000.0, 6000.0), Fault.new(:killed, :all, 30_000.0, 30_500.0)]
     stood = [1000, 3500, 8200, 9000, 29_900, 31_000].to_h { |at| [at.to_s, [[at.to_f, at + 500.0]]] }
     assert_equal [[:killed, 2, 4700]], judge(stood:).silences.map(&:to_a)
+  end
+
+  # But not while chat was off the picture, and not where the host reads.
+  def test_silences_are_of_pictures_with_chat_on_them
+    @record.faults = [Fault.new(:killed, :all, 4000.0, 6000.0)]
+    stood = {"one" => [[1000.0, 2000.0]], "two" => [[9000.0, 9500.0]]}
+    assert_equal [8000], judge(stood:).silences.map(&:longest_ms)
+    assert_equal [0], judge(stood:, aside: true).silences.map(&:longest_ms)
+    @record.brakes = [Brake.new(5000.0, 8000.0)]
+    assert_empty judge(stood:).silences
+  end
+
+  def test_what_stands_on_a_picture_that_chat_is_off
+    @record.brakes = [Brake.new(1000.0, 20_000.0)]
+    known_ms = 1000.0 + Fire::Judge::WITHIN_MS
+    assert_equal 0, judge(stood: {"one" => [[500.0, known_ms - 1]], "two" => [[20_100.0, 21_000.0]]}).braked.size
+    assert_equal 2, judge(stood: {"one" => [[500.0, known_ms + 1]], "two" => [[19_900.0, 21_000.0]]}).braked.size
+    assert_equal 0, judge(stood: {"one" => [[500.0, known_ms + 1]]}, aside: true).braked.size
+    @record.faults = [Fault.new(:killed, :all, 4000.0, 6000.0)]
+    assert_equal 0, judge(stood: {"one" => [[500.0, known_ms + 1]]}).braked.size
+  end
+
+  def test_an_edit_that_was_answered_is_kept_unless_a_later_one_may_have_been
+    @record.edits = [Edit.new(100, :done), Edit.new(120, :done)]
+    assert_equal [[], [120]], [judge(hold_ms: 120).undone, judge(hold_ms: 100).undone]
+    @record.edits += [Edit.new(90, :refused), Edit.new(200, :unknown)]
+    assert_equal [[], [], [120], [120]], [120, 200, 90, 100].map { |hold_ms| judge(hold_ms:).undone }
+  end
+
+  def test_lateness_is_of_lines_that_nothing_was_in_the_way_of
+    stood = {"one" => [[40.0, 50.0]], "two" => [[1100.0, 1200.0]]}
+    assert_equal [2, 100, 100, 100], judge(stood:).lateness.to_a
+    @record.faults = [Fault.new(:database_hangs, :all, 5500.0, 6000.0)]
+    assert_equal [1, 40, 40, 40], judge(stood:).lateness.to_a
   end
 end

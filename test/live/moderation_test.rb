@@ -84,6 +84,15 @@ class ModerationTest < HouseTest
     assert_equal ["you ●●●●●●●●●●"], standing
   end
 
+  def test_after_a_start_with_the_clock_set_back_what_comes_stands_after_what_was_there
+    9.times { |index| say("before #{index}") }
+    until_written
+    start_again { db[:lines].update(Sequel.lit("shown_at_ms = shown_at_ms + 3600000, arrived_at_ms = arrived_at_ms + 3600000")) }
+    wait_for("the feed to be live again") { ask { |show| show.lanes.each_value.map { |lane| lane.state.state } } == [:live] }
+    say("after")
+    wait_for("it to be shown") { shown.last == "after" }
+  end
+
   # Nobody could pull it meanwhile, and no screen would have painted it: the time that nothing ran does not count.
   def test_what_was_held_has_the_time_left_that_it_had_when_all_ended
     hold(60_000)

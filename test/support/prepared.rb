@@ -82,8 +82,8 @@ class PreparedTest < BrowserTest
 
   private
 
-  def own_app(platforms, env)
-    RunningApp.new(platforms: platforms.map(&:platform), env:).start.tap { |app| @started << app }
+  def own_app(platforms, env, folder: nil)
+    RunningApp.new(platforms: platforms.map(&:platform), env:, folder:).start.tap { |app| @started << app }
   end
 
   def make_show(hold_ms)
@@ -127,10 +127,12 @@ class PreparedTest < BrowserTest
   end
 end
 
-# What signing in takes, without a browser.
+# What signing in and asking takes, without a browser.
 class HostsBrowser
-  def initialize(address)
+  # @param patience_s [Integer] so long an answer is waited for
+  def initialize(address, patience_s: 60)
     @address = URI(address)
+    @patience_s = patience_s
     @cookies = {}
   end
 
@@ -146,13 +148,24 @@ class HostsBrowser
     @cookies
   end
 
+  # As a page of the house does.
+  #
+  # @param page [String, nil] path of the page; nil where it has no cookie, and needs no token
+  # @param path [String] what it asks
+  # @param values [Hash] sent as JSON
+  # @return [Net::HTTPResponse]
+  def post_json(page, path, values)
+    @token ||= get(page).body[/name="csrf" content="([^"]+)"/, 1] if page
+    ask(Net::HTTP::Post.new(path, "Content-Type" => "application/json", "X-CSRF-Token" => @token.to_s).tap { |post| post.body = JSON.generate(values) })
+  end
+
   private
 
   def get(path) = ask(Net::HTTP::Get.new(path))
 
   def ask(request)
     request["Cookie"] = @cookies.map { |name, value| "#{name}=#{value}" }.join("; ")
-    answer = Net::HTTP.start(@address.host, @address.port) { |http| http.request(request) }
+    answer = Net::HTTP.start(@address.host, @address.port, read_timeout: @patience_s) { |http| http.request(request) }
     answer.get_fields("set-cookie").to_a.each { |field| @cookies.store(*field[/\A[^;]+/].split("=", 2)) }
     answer
   end

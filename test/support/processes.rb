@@ -30,8 +30,12 @@ class RunningApp
 
   def start
     begin_to_start
-    wait_for("the application to answer") { answers? }
+    until_it_answers
     self
+  end
+
+  def until_it_answers
+    wait_for("the application to answer") { answers? }
   end
 
   # Whatever it still has to wait for.

@@ -61,6 +61,16 @@ module TestDatabase
     end
   end
 
+  # A server of the test's own, which may do with it what it likes.
+  #
+  # @param url [String, nil] nil: it is over
+  def use_own(url)
+    @databases&.delete(:own)&.disconnect
+    (@urls ||= {})[:own] = url
+    use(url ? :own : :house)
+    Bavard::Store::Database.migrate(db) if url
+  end
+
   # @return [Sequel::Database] with the newest tables
   def db
     (@databases ||= {})[@which || :house] ||= Bavard::Store::Database.open(url)

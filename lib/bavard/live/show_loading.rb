@@ -38,13 +38,17 @@ module Bavard
 
       def load
         @gatehouse = made_gatehouse
-        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| entry.line.dress(wardrobe.emotes) }
+        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| said_before(entry.line.dress(wardrobe.emotes)) }
         recount
         load_feeds(entries)
         load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
         load_prompter(entries)
         load_held(entries)
       end
+
+      # What the log has was said before now. Where the clock was set back meanwhile it says otherwise, and what comes next would have to
+      # wait until the clock has caught up.
+      def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
 
       def load_feeds(entries)
         @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
@@ -57,7 +61,7 @@ module Bavard
 
       # What stood on the stages, as it was shown there.
       def load_desks(passed)
-        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| entry.line.shown_at_ms }.last(Core::Chat::Timeline::REMEMBERED)
+        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| [entry.line.shown_at_ms, entry.line.id] }.last(Core::Chat::Timeline::REMEMBERED)
         @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
         desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
       end
@@ -96,8 +100,9 @@ module Bavard
 
       def recount
         @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|
-          figures.count(at_ms, dropped:, aired:, times:)
-          gatehouse.recount(at_ms, rule, times)
+          before_ms = [at_ms, now_ms].min
+          figures.count(before_ms, dropped:, aired:, times:)
+          gatehouse.recount(before_ms, rule, times)
         end
       end
     end

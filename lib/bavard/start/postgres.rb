@@ -53,14 +53,14 @@ module Bavard
         url(ApplicationRole::NAME, @role.password, ApplicationRole::DATABASE)
       end
 
-      # Starts it again, where it was, if it has ended by itself.
+      # Starts it again if it has ended by itself: at the port that the application knows it by, and at no other.
       #
       # @return [Boolean] whether that was needed
       # @raise [Bavard::Error] where it does not start yet
       def revive
         return false if running_port
 
-        @port = launch
+        launch_at(@port)
         true
       end
 

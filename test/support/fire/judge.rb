@@ -5,22 +5,29 @@ module Fire
   # of how any of it came about.
   class Judge
     # So long after a fault screens may not know yet what happened, on a machine that others use too. What is not listed is in nobody's
-    # way: neither a database nor another feed is needed to take a line away.
+    # way: neither a database, nor a disk, nor a clock is needed to take a line away.
     RECOVERS_MS = {killed: 6000, killed_without_database: 6000, line_stalls: 3000, line_is_cut: 3000, platform_cuts: 4000, platform_misbehaves: 4000,
                    flood: 3000}.freeze
     # From a delete at its platform, or a pull that was answered, to the frame without it; mostly it is a tenth of a second, but the machine
     # may be anybody's.
     WITHIN_MS = 5000
+    # So long a line may be on its way when a fault begins.
+    ON_ITS_WAY_MS = 500
     # kind:: of fault; times:: how often; longest_ms:: that a screen painted nothing new while it lasted or after it
     Silence = Struct.new(:kind, :times, :longest_ms)
 
+    # lines:: how many; half_ms, most_of_them_ms, longest_ms:: from being said to the first frame with them, most: 99 in 100
+    Lateness = Struct.new(:lines, :half_ms, :most_of_them_ms, :longest_ms)
+
     # @param record [Record]
     # @param logged [Hash{String => Integer}] how often each line is in the log, by its text
-    # @param screens [Hash{Symbol => Hash}] of each, what its recorder has: "stood" and "twice"
-    def initialize(record, logged, screens)
+    # @param screens [Hash{Symbol => Hash}] of each, what its recorder has: "stood" and "twice", and "aside" where it is not the picture
+    # @param hold_ms [Integer] of the hold that is kept
+    def initialize(record, logged, screens, hold_ms: nil)
       @record = record
       @logged = logged
       @screens = screens
+      @hold_ms = hold_ms
     end
 
     def lost = @record.said.keys.reject { |text| @logged.key?(text) }
@@ -32,12 +39,49 @@ module Fire
     # @return [Array<String>] that stood on although a screen must have known better
     def stale = of_taken { |known_ms, _, to_ms| to_ms > known_ms }
 
+    # @return [Array<String>] that stood on a picture which chat was taken off
+    def braked
+      pictures.flat_map do |name, screen|
+        @record.brakes.flat_map do |brake|
+          known_ms = known(name, brake.from_ms)
+          screen["stood"].select { |_, times| times.any? { |from_ms, to_ms| [from_ms, known_ms].max < [to_ms, brake.to_ms].min } }
+            .map { |text, _| "#{text} on #{name}: chat was off from #{brake.from_ms.round}, known at #{known_ms.round}, to #{brake.to_ms.round}" }
+        end
+      end
+    end
+
+    # @return [Array<Integer>] holds that somebody was told were kept, and that are not
+    def undone
+      newest_first = @record.edits.reject { |edit| edit.outcome == :refused }.reverse
+      could_be = newest_first.take_while { |edit| edit.outcome == :unknown }
+      last = newest_first[could_be.size] or return []
+      [last, *could_be].map(&:ms).include?(@hold_ms) ? [] : [last.ms]
+    end
+
+    # @return [Lateness] of lines that nothing was in the way of
+    def lateness
+      late = @record.said.filter_map do |text, at_ms|
+        @screens.values.first["stood"][text]&.then { |times| times.first.first - at_ms } if calm?(at_ms)
+      end.sort
+      Lateness.new(late.size, *[0.5, 0.99, 1].map { |share| late[((late.size - 1) * share).round]&.round })
+    end
+
     # @return [Array<Silence>]
     def silences
-      @record.faults.group_by(&:kind).map { |kind, faults| Silence.new(kind, faults.size, faults.map { |fault| silence(fault) }.max.round) }
+      @record.faults.reject { |fault| braked?(fault) }.group_by(&:kind).map { |kind, faults| Silence.new(kind, faults.size, faults.map { |fault| silence(fault) }.max.round) }
     end
 
     private
+
+    def pictures = @screens.reject { |_, screen| screen["aside"] }
+
+    # A picture without chat is silent, whatever goes wrong.
+    def braked?(fault) = @record.brakes.any? { |brake| fault.to_ms > brake.from_ms - WITHIN_MS && fault.from_ms < brake.to_ms + WITHIN_MS }
+
+    def calm?(at_ms)
+      [*@record.faults.map { |fault| [fault.from_ms, fault.to_ms + RECOVERS_MS.fetch(fault.kind, 0)] }, *@record.brakes.map(&:to_a)]
+        .none? { |from_ms, to_ms| at_ms.between?(from_ms - ON_ITS_WAY_MS, to_ms) }
+    end
 
     def of_taken
       @record.taken.flat_map do |text, at_ms|
@@ -57,10 +101,12 @@ module Fire
       end + WITHIN_MS
     end
 
-    def touching(screen) = @record.faults.select { |fault| [:all, screen].include?(fault.whom) && RECOVERS_MS.key?(fault.kind) }
+    def touching(screen) = @record.faults.select { |fault| touches?(fault, screen) && RECOVERS_MS.key?(fault.kind) }
+
+    def touches?(fault, screen) = fault.whom == :all || fault.whom.include?(screen)
 
     def silence(fault)
-      @screens.filter_map { |name, screen| longest_gap(screen, fault) if [:all, name].include?(fault.whom) }.max || 0
+      pictures.filter_map { |name, screen| longest_gap(screen, fault) if touches?(fault, name) }.max || 0
     end
 
     def longest_gap(screen, fault)

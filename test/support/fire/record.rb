@@ -3,15 +3,22 @@
 module Fire
   # What was done, and when: by those who write, by those who take away, and by whoever sets fire. From several threads.
   class Record
-    # from_ms, to_ms:: Unix milliseconds; whom:: :all, or the screen alone that it touches
+    # from_ms, to_ms:: Unix milliseconds; whom:: :all, or the screens alone that it touches
     Fault = Struct.new(:kind, :whom, :from_ms, :to_ms)
+    # ms:: of the hold that somebody set; outcome:: :done, :refused, or :unknown where nothing was answered
+    Edit = Struct.new(:ms, :outcome)
+    # from_ms:: when it was answered as on; to_ms:: when it was about to be lifted
+    Brake = Struct.new(:from_ms, :to_ms)
 
-    attr_reader :said, :taken, :faults
+    attr_reader :said, :taken, :faults, :edits, :brakes, :ways
 
     def initialize
       @said = {}
       @taken = {}
       @faults = []
+      @edits = []
+      @brakes = []
+      @ways = Hash.new(0)
       @lock = Mutex.new
     end
 
@@ -19,7 +26,17 @@ module Fire
     def words(where) = @lock.synchronize { "#{where} #{@said.size} and on we go".tap { |text| @said[text] = now_ms } }
 
     # A line was taken away, and whoever did it was told so.
-    def take(text) = @lock.synchronize { @taken[text] ||= now_ms }
+    #
+    # @param way [Symbol] :deleted or :pulled
+    def take(text, way)
+      @lock.synchronize do
+        @ways[way] += 1
+        @taken[text] ||= now_ms
+      end
+    end
+
+    def edit(ms, outcome) = @lock.synchronize { @edits << Edit.new(ms, outcome) }
+    def brake(from_ms, to_ms) = @lock.synchronize { @brakes << Brake.new(from_ms, to_ms) }
 
     # @yield while it lasts
     def fault(kind, whom = :all)
@@ -28,8 +45,6 @@ module Fire
     ensure
       @lock.synchronize { @faults << Fault.new(kind, whom, from_ms, now_ms) }
     end
-
-    private
 
     def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :float_millisecond)
   end

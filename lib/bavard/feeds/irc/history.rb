@@ -91,8 +91,9 @@ module Bavard
           @send.call("CHATHISTORY AFTER #{@channel} #{from} #{@page}")
         end
 
+        # Of a clock that was set back meanwhile nobody knows how long it was.
         def gap(now_ms)
-          Core::Gap.new(@heard_at_ms, now_ms) if now_ms - @heard_at_ms >= NO_GAP_MS
+          Core::Gap.new(*[@heard_at_ms, now_ms].minmax) if (now_ms - @heard_at_ms).abs >= NO_GAP_MS
         end
       end
     end
