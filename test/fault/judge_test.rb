@@ -93,7 +93,7 @@ class JudgeTest < Minitest::Test
   def test_lateness_is_of_lines_that_nothing_was_in_the_way_of
     stood = {"one" => [[40.0, 50.0]], "two" => [[1100.0, 1200.0]]}
     assert_equal [2, 100, 100, 100], judge(stood:).lateness.to_a
-    @record.faults = [Fault.new(:database_hangs, :all, 5500.0, 6000.0)]
+    @record.faults = [Fault.new(:database_hangs, :all, 1400.0, 6000.0)]
     assert_equal [1, 40, 40, 40], judge(stood:).lateness.to_a
   end
 end
