@@ -17,6 +17,7 @@ require_relative "pack"
 require_relative "pipeline"
 require_relative "prompter"
 require_relative "restart"
+require_relative "endurance"
 require_relative "flood"
 require_relative "stage"
 require_relative "three_feeds"
@@ -43,6 +44,8 @@ found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
 found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
+# Half an hour and more: only where it is asked for.
+found[:endurance] = Bench::Endurance.new.run if wanted.include?("endurance")
 
 rows = [["figure", "measured", "floor in this run", "promised", "steal"]]
 if (pipeline = found[:pipeline])
@@ -59,6 +62,10 @@ if (gate = found[:gate])
 end
 if (cues = found[:cues])
   rows << ["500 cues for one kind of event, one core", "#{cues[:events_per_s]} events/s", "-", "20 000 events/s or more", "#{cues[:steal_percent]} %"]
+end
+if (endurance = found[:endurance])
+  rows << ["memory over #{endurance[:lines]} lines of #{endurance[:writers]} writers, from a quarter of them on",
+    "#{endurance[:settled_mb]} to #{endurance[:most_mb]} MB (#{endurance[:at_first_mb]} MB after the first #{endurance[:lines] / Bench::Endurance::SAMPLES})", "-", "flat", "-"]
 end
 if (flood = found[:flood])
   steal = "#{flood[:steal_percent]} %"

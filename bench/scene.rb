@@ -31,6 +31,9 @@ module Bench
       send(":op!o@h REDACT #dawn #{id}")
     end
 
+    # A line of the protocol, as it is.
+    def pass_on(line) = send(line)
+
     def stop
       @thread.kill
       @server.close

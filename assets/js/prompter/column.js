@@ -7,6 +7,9 @@ import { fill, rowOf } from "./row.js";
 const BLOCK = 40;
 const NEAR_PX = 1600;
 const AT_END_PX = 24;
+// So long after a wheel, a finger or a key what scrolls is moved by it.
+const HAND_MS = 1000;
+const HANDS = ["wheel", "touchmove", "keydown", "pointerdown"];
 
 class Block {
   constructor(cards, watch) {
@@ -49,7 +52,8 @@ export class Column {
     this.options = {};
     this.fresh = 0;
     this.follows = true;
-    this.lastTop = 0;
+    this.last = { top: 0, whole: 0, room: 0 };
+    this.hand = -HAND_MS;
     this.chosen = null;
     this.height = 0;
     this.watch = new IntersectionObserver((entries) => this.near(entries), { root: this.scroller, rootMargin: `${NEAR_PX}px 0px` });
@@ -58,8 +62,18 @@ export class Column {
       older: (cards) => this.older(cards),
       changed: (card) => this.changed(card),
       chosen: () => this.again(),
+      gone: (ids) => this.gone(ids),
     });
     this.scroller.addEventListener("scroll", () => this.scrolled(), { passive: true });
+    for (const kind of HANDS) {
+      this.scroller.addEventListener(
+        kind,
+        () => {
+          this.hand = performance.now();
+        },
+        { passive: true },
+      );
+    }
     this.root.addEventListener("click", (event) => {
       const row = event.target.closest(".row");
       if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
@@ -111,6 +125,13 @@ export class Column {
     const row = this.rowOf(card.i);
     if (row) fill(row, card, this.options);
     if (row && this.chosen === card.i) this.choose(card, row);
+  }
+
+  gone(ids) {
+    for (const block of this.blocks) block.cards = block.cards.filter((card) => !ids.includes(card.i));
+    for (const id of ids) this.rowOf(id)?.remove();
+    if (ids.includes(this.chosen)) this.pick(this.chosen);
+    if (this.follows) this.end();
   }
 
   // Something else is asked to be seen.
@@ -185,11 +206,11 @@ export class Column {
 
   scrolled() {
     const { scrollTop, scrollHeight, clientHeight } = this.scroller;
-    // What grows above or below is nobody's scrolling.
-    const up = scrollTop < this.lastTop;
-    this.lastTop = scrollTop;
+    const up = scrollTop < this.last.top && this.byHand();
+    this.last = { top: scrollTop, whole: scrollHeight, room: clientHeight };
     if (scrollHeight - scrollTop - clientHeight < AT_END_PX) this.follows ||= this.chosen === null;
     else if (up) this.follows = false;
+    else if (this.follows) this.end();
     if (this.follows) this.fresh = 0;
     this.told();
     if (scrollTop < NEAR_PX / 2 && !this.asking && this.lines.all.length > 0) {
@@ -198,6 +219,13 @@ export class Column {
         this.asking = false;
       });
     }
+  }
+
+  // What grows or shrinks above or below is nobody's scrolling, unless a hand is at it just now; what scrolls where nothing else changed is
+  // somebody's, as by the browser's own search.
+  byHand() {
+    const { scrollHeight, clientHeight } = this.scroller;
+    return performance.now() - this.hand < HAND_MS || (scrollHeight === this.last.whole && clientHeight === this.last.room);
   }
 
   toEnd() {

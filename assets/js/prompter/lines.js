@@ -38,6 +38,20 @@ export class Lines {
       );
   }
 
+  // From there on these are all there are. What else a page has was never kept, as where everything ended before it could be: it may have
+  // come again under another number.
+  only(from, cards) {
+    const known = new Set(cards.map((card) => card.i));
+    const gone = this.all.filter((card) => card.i >= from && !known.has(card.i));
+    if (gone.length === 0) return;
+    this.all = this.all.filter((card) => !gone.includes(card));
+    for (const card of gone) this.byId.delete(card.i);
+    this.tell(
+      "gone",
+      gone.map((card) => card.i),
+    );
+  }
+
   change(id, values) {
     const card = this.byId.get(Number(id));
     if (!card) return;

@@ -68,6 +68,7 @@ function pins(frame) {
 }
 
 function take(frame) {
+  if (frame.from !== undefined) lines.only(frame.from, frame.lines);
   const fresh = (frame.lines ?? []).filter((card) => !lines.byId.has(card.i));
   for (const card of frame.lines ?? []) if (lines.byId.has(card.i)) lines.change(card.i, card);
   lines.add(frame.lines ?? []);

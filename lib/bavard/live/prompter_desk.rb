@@ -208,7 +208,8 @@ module Bavard
         large = @large
         voices = @voices || []
         cues = @cues
-        -> { {voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
+        from = @noted.size > SHOWN ? cards.first[:i] : 0
+        -> { {from:, voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
       end
 
       # For a page that opens before anything happened.

@@ -93,6 +93,21 @@ test("back at the end it follows again", () => {
   assert.equal(scroller.scrollTop, 630);
 });
 
+test("where lines grow or shrink nobody has scrolled, unless a hand is at it", () => {
+  come(1, 130);
+  scroll(3600);
+  near([{ target: column.blocks[0].element, isIntersecting: false }]);
+  scroll(1000);
+  assert.deepEqual([scroller.scrollTop, newer().hidden], [2400, true]);
+  come(131, 133);
+  scroll(2490);
+  scroller.dispatchEvent(new page.window.Event("wheel"));
+  come(134, 134);
+  scroll(600);
+  come(135, 135);
+  assert.deepEqual([scroller.scrollTop, newer().textContent], [600, "1 new line"]);
+});
+
 test("what is chosen is not carried away by what comes", () => {
   come(1, 30);
   page.document.querySelector("[data-line='28']").click();

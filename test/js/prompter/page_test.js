@@ -84,6 +84,18 @@ test("what was missed is taken in its order", () => {
   assert.match(row(2).className, /pulled/);
 });
 
+test("what a whole picture does not know any more is gone, and older lines stay", () => {
+  frame({ lines: [line(1), line(2), line(3)] });
+  row(3).click();
+  frame({ from: 2, lines: [line(2, { s: "pulled" }), line(4)] }, true);
+  assert.deepEqual([rows(), chosen()], [[1, 2, 4], []]);
+  assert.match(row(2).className, /pulled/);
+  frame({ lines: [line(3)] });
+  assert.deepEqual(rows(), [1, 2, 4, 3]);
+  frame({ from: 0, lines: [] }, true);
+  assert.deepEqual(rows(), []);
+});
+
 test("what others do is said as they do it, what was done before or by oneself is not", () => {
   frame({ lines: [], deeds: [deed(1)] });
   assert.deepEqual(said(), []);

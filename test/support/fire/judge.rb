@@ -11,6 +11,8 @@ module Fire
     # From a delete at its platform, or a pull that was answered, to the frame without it; mostly it is a tenth of a second, but the machine
     # may be anybody's.
     WITHIN_MS = 5000
+    # Longer than that a silence is worth a word.
+    LONG_MS = 4000
     # So long a line may be on its way when a fault begins.
     ON_ITS_WAY_MS = 500
     # kind:: of fault; times:: how often; longest_ms:: that a screen painted nothing new while it lasted or after it
@@ -31,7 +33,11 @@ module Fire
     end
 
     def lost = @record.said.keys.reject { |text| @logged.key?(text) }
-    def doubled = @logged.select { |_, count| count > 1 }.keys + @screens.each_value.flat_map { |screen| screen["twice"] }.uniq
+
+    def doubled
+      @logged.select { |_, count| count > 1 }.map { |text, _| "#{text} in the log" } +
+        @screens.flat_map { |name, screen| screen["twice"].uniq.map { |text| "#{text} on #{name}" } }
+    end
 
     # @return [Array<String>] painted anew although a screen must have known better
     def painted_after = of_taken { |known_ms, from_ms, _| from_ms > known_ms }
@@ -71,7 +77,19 @@ module Fire
       @record.faults.reject { |fault| braked?(fault) }.group_by(&:kind).map { |kind, faults| Silence.new(kind, faults.size, faults.map { |fault| silence(fault) }.max.round) }
     end
 
+    # What happened, in its order, and where no picture painted anything new for long: for whoever wants to know why.
+    #
+    # @return [Array<String>]
+    def story
+      gaps = pictures.flat_map { |name, screen| gaps(screen).map { |from_ms, to_ms| [from_ms, to_ms, "nothing new on #{name}"] } }
+      told = @record.faults.map { |fault| [fault.from_ms, fault.to_ms, fault.kind.to_s.tr("_", " ")] } +
+        @record.brakes.map { |brake| [brake.from_ms, brake.to_ms, "chat off"] } + gaps.select { |from_ms, to_ms, _| to_ms - from_ms > LONG_MS }
+      told.sort_by(&:first).map { |from_ms, to_ms, what| format("%.1f to %.1f %s", from_ms / 1000, to_ms / 1000, what) }
+    end
+
     private
+
+    def gaps(screen) = screen["stood"].each_value.map { |times| times.first.first }.sort.each_cons(2)
 
     def pictures = @screens.reject { |_, screen| screen["aside"] }
 
@@ -110,8 +128,7 @@ module Fire
     end
 
     def longest_gap(screen, fault)
-      news = screen["stood"].each_value.map { |times| times.first.first }.sort
-      news.each_cons(2).select { |before_ms, next_ms| next_ms > fault.from_ms && before_ms < fault.to_ms }.map { |before_ms, next_ms| next_ms - before_ms }.max || 0
+      gaps(screen).select { |before_ms, next_ms| next_ms > fault.from_ms && before_ms < fault.to_ms }.map { |before_ms, next_ms| next_ms - before_ms }.max || 0
     end
   end
 end
