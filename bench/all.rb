@@ -65,7 +65,7 @@ if (cues = found[:cues])
 end
 if (endurance = found[:endurance])
   rows << ["memory over #{endurance[:lines]} lines of #{endurance[:writers]} writers, from a quarter of them on",
-    "#{endurance[:settled_mb]} to #{endurance[:most_mb]} MB (#{endurance[:at_first_mb]} MB after the first #{endurance[:lines] / Bench::Endurance::SAMPLES})", "-", "flat", "-"]
+    "#{endurance[:settled_mb]} to #{endurance[:most_mb]} MB", "#{endurance[:at_first_mb]} MB after a fortieth", "flat", "-"]
 end
 if (flood = found[:flood])
   steal = "#{flood[:steal_percent]} %"

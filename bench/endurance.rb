@@ -38,7 +38,7 @@ module Bench
       upto = LINES / SAMPLES * number
       say_at_once until (@said ||= 0) >= upto
       wait_for_log(upto - AHEAD)
-      {lines: @said, mb: memory_mb, per_s: (LINES / SAMPLES / (now_s - began_s)).round}.tap { |one| warn one.inspect if $stderr.tty? || ENV["BENCH_TELL"] }
+      {lines: @said, mb: memory_mb, per_s: (LINES / SAMPLES / (now_s - began_s)).round}.tap { |one| warn one.inspect }
     end
 
     # The server's line takes no more than the application reads; the log is not left behind either.

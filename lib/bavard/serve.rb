@@ -154,11 +154,14 @@ module Bavard
       box = Store::SecretBox.new(@data.key("feeds")[0, 32])
       permissions = Store::Permissions.new(@db, box)
       feeds = Store::Feeds.new(@db, box, permissions)
-      @journal = journal(lines, feeds)
+      show_stores = show_stores(box)
+      people_stores = people_stores(box)
+      deeds = Store::DeedWriting.new(feeds:, lines:, **show_stores.slice(:shows, :stages), **people_stores.slice(:left_out, :deeds))
+      @journal = journal(lines, feeds, deeds)
       @house = Live::House.new(
         feeds:, permissions:,
         platforms: @settings.platforms, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
-        **show_stores(box), **people_stores(box), **voices,
+        **show_stores, **people_stores, **voices,
         lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
         clock: @clock, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
         scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
@@ -166,10 +169,11 @@ module Bavard
     end
 
     # What an earlier process could not write any more is written before any show begins.
-    def journal(lines, feeds)
+    def journal(lines, feeds, deeds)
       @meters = Live::Meters.new
       writing = Store::LogWriting.new(lines, feeds:, people: Store::People.new(@db))
-      Live::Journal.new(writing, log: @log, meters: @meters, folder: @data.path("unwritten")).start.tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
+      Live::Journal.new(writing, deeds:, log: @log, meters: @meters, folder: @data.path("unwritten")).start
+        .tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
     end
 
     # A show itself, its stages and files, and how much of all it may have.

@@ -185,6 +185,59 @@ class JournalTest < Minitest::Test
     assert_equal [(0...9).to_a, []], [of(1), files]
   end
 
+  # Stands for the stores: what is written by then, or nothing.
+  Deeds = Struct.new(:written, :away) do
+    def write(deed)
+      raise Sequel::DatabaseDisconnectError, "gone" if away
+
+      written << [deed.way, *deed.given, *([deed.named] if deed.named.any?)]
+    end
+  end
+
+  def with_deeds
+    @deeds ||= Deeds.new([], true)
+    @journal.stop
+    @journal = journal(folder: @folder, deeds: @deeds).start
+  end
+
+  def deeds_file = File.join(@folder, Journal::DEEDS)
+  def rename(name) = @journal.deed(:stages, :rename, 7, name)
+
+  def test_what_people_do_while_the_database_is_away_outlives_the_process
+    with_deeds
+    refute @journal.kept?(rename("a"), 60)
+    then_there = @deeds
+    @journal.later { raise(Sequel::DatabaseDisconnectError, "gone") if then_there.away }
+    @journal.deed(:stages, :put_on_air, 7, 2, {"pieces" => [{"x" => 1}]}, 5, by: "Teo")
+    wait_for("both to lie there") { File.foreach(deeds_file).count == 2 }
+    # Killed in the midst of a third; the one before knows nothing of it any more.
+    before = @journal
+    File.write(deeds_file, '["stages","rename",[7', mode: "a")
+    @deeds = Deeds.new([], false)
+    @journal = journal(folder: @folder, deeds: @deeds).start
+    assert @journal.caught_up?(60)
+    assert_equal [[:rename, 7, "a"], [:put_on_air, 7, 2, {"pieces" => [{"x" => 1}]}, 5, {by: "Teo"}]], @deeds.written
+    refute_path_exists deeds_file
+  ensure
+    then_there.away = false
+    before.stop
+  end
+
+  # They count in their order: what came later is not undone by what lies there from before.
+  def test_as_long_as_one_lies_in_the_file_all_do
+    with_deeds
+    rename("a")
+    wait_for("it to lie there") { File.exist?(deeds_file) && File.foreach(deeds_file).one? }
+    rename("b")
+    assert_equal [["a"], ["b"]], File.foreach(deeds_file).map { |line| JSON.parse(line)[2].drop(1) }
+    @deeds.away = false
+    wait_for("all to be written") { @journal.waiting.zero? }
+    assert_equal [[:rename, 7, "a"], [:rename, 7, "b"]], @deeds.written
+    refute_path_exists deeds_file
+    assert @journal.kept?(rename("c"), 60)
+    refute_path_exists deeds_file
+  end
+
   # A name that is no show's, and a file of nothing.
   def test_files_of_others_are_left_alone
     FileUtils.mkdir_p([File.join(@folder, "else"), File.join(@folder, "3")])

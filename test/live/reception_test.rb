@@ -53,6 +53,14 @@ class ReceptionTest < HouseTest
     assert_equal 4, standing
   end
 
+  def test_a_prompter_that_opens_learns_from_where_on_it_has_all_there_are
+    before = @show.prompter.whole.call
+    assert_equal [0, 3], [before[:from], before[:lines].size]
+    Bavard::Live::PrompterDesk::SHOWN.times { |number| take(:line, said("ann", "line #{number}"), "n#{number}") }
+    now = @show.prompter.whole.call
+    assert_equal [now[:lines].first[:i], Bavard::Live::PrompterDesk::SHOWN], [now[:from], now[:lines].size]
+  end
+
   def test_a_delete_of_nothing_is_forgotten_after_a_while_and_there_are_only_so_many
     take(:delete_line, nil, "old")
     clock.now_ms += Bavard::Live::TakenBefore::LASTS_MS

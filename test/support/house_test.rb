@@ -96,14 +96,15 @@ class HouseTest < Minitest::Test
     box = Bavard::Store::SecretBox.new("k" * 32)
     permissions = Bavard::Store::Permissions.new(db, box)
     feeds = Bavard::Store::Feeds.new(db, box, permissions)
-    @journal = Bavard::Live::Journal.new(Bavard::Store::LogWriting.new(lines, feeds:, people: Bavard::Store::People.new(db)), log:).start
+    stores = {shows: Bavard::Store::Shows.new(db), stages: Bavard::Store::Stages.new(db, box), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db)}
+    deeds = Bavard::Store::DeedWriting.new(feeds:, lines:, **stores)
+    @journal = Bavard::Live::Journal.new(Bavard::Store::LogWriting.new(lines, feeds:, people: Bavard::Store::People.new(db)), deeds:, log:).start
     dress = Bavard::Store::Dress.new(db)
     @house = Bavard::Live::House.new(
       platforms: platforms, permissions:, dress:, pictures: @pictures = pictures(dress, log),
       fetcher:, door:, imports: @imports = Bavard::Live::Imports.new(pictures_folder, store: dress, clock:, log:),
-      known: Bavard::Store::People.new(db), left_out: Bavard::Store::LeftOut.new(db), deeds: Bavard::Store::Deeds.new(db), team: Bavard::Store::Members.new(db, box),
-      shows: Bavard::Store::Shows.new(db), feeds:,
-      stages: Bavard::Store::Stages.new(db, box), files: Bavard::Store::Files.new(db), ceilings: Bavard::Store::Ceilings.new(db, ceilings), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
+      known: Bavard::Store::People.new(db), team: Bavard::Store::Members.new(db, box),
+      **stores, feeds:, files: Bavard::Store::Files.new(db), ceilings: Bavard::Store::Ceilings.new(db, ceilings), lines:, hub:, journal:, ids: Bavard::Live::LineIds.new(lines.last_id), clock:, log:,
       meters: Bavard::Live::Meters.new, boot: "boot", people: {},
       scripts: Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {}),
       cast: Bavard::Store::Cast.new(db), conversations: {}, tallies: Bavard::Store::Tallies.new(db), fellows: Bavard::Store::Fellows.new(db)

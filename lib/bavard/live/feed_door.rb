@@ -18,13 +18,13 @@ module Bavard
         lanes.delete(feed_id)&.disconnect
         voices.forget(feed_id)
         at_ms = now_ms
-        @house.journal.later { @house.feeds.remove(feed_id, at_ms) }
+        @house.journal.deed(:feeds, :remove, feed_id, at_ms)
       end
 
       def want_feed(feed_id, wanted)
         lane = lane(feed_id)
         lane.feed.wanted = wanted
-        @house.journal.later { @house.feeds.keep(feed_id, wanted:) }
+        @house.journal.deed(:feeds, :keep, feed_id, wanted:)
         wanted ? lane.connect : lane.disconnect
         voices.lost(lane, now_ms) unless wanted
       end
@@ -32,7 +32,7 @@ module Bavard
       def map_feed(feed_id, mapping)
         lane = lane(feed_id)
         lane.feed.mapping = mapping
-        @house.journal.later { @house.feeds.keep(feed_id, mapping:) }
+        @house.journal.deed(:feeds, :keep, feed_id, mapping:)
         lane.connect if lane.feed.wanted
       end
 

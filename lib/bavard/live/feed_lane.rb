@@ -204,7 +204,7 @@ module Bavard
 
       def draft_only=(alone)
         feed.draft_only = alone
-        @house.journal.later { @house.feeds.keep(id, draft_only: alone) }
+        @house.journal.deed(:feeds, :keep, id, draft_only: alone)
       end
 
       # @return [Boolean] whether lines can be sent there

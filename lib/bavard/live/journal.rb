@@ -6,6 +6,7 @@ require_relative "../lasting"
 require_relative "../store/lines"
 require_relative "../store/log_writing"
 require_relative "../store/refusal"
+require_relative "deed_file"
 require_relative "journal_deeds"
 require_relative "spill"
 
@@ -27,6 +28,8 @@ module Bavard
       RETRY_AFTER_S = 0.5
       # That long after the last entry was let go, it counts as over.
       SHEDDING_S = 60
+      # The file for what people do, beside the shows' folders.
+      DEEDS = "deeds.jsonl"
       # kind, body:: as Store::LogWriting takes them
       Waiting = Struct.new(:kind, :body)
       # What waits for one show's log: in memory, behind what lies in its files.
@@ -38,11 +41,12 @@ module Bavard
       attr_reader :trouble
 
       # @param writing [Store::LogWriting]
+      # @param deeds [Store::DeedWriting, nil] nil: nothing comes by {#deed}
       # @param meters [Meters, nil] told of what is let go
       # @param room [Integer] entries that can wait in memory
       # @param folder [String, nil] where files of what waits lie; nil: there are none
       # @param patience_s [Numeric] so long the database may be away before what waits goes to files
-      def initialize(writing, log:, meters: nil, room: MOST_WAITING, folder: nil, patience_s: SPILL_AFTER_S)
+      def initialize(writing, log:, deeds: nil, meters: nil, room: MOST_WAITING, folder: nil, patience_s: SPILL_AFTER_S)
         @room = room
         @patience_s = patience_s
         @folder = folder
@@ -55,7 +59,7 @@ module Bavard
         @waiting = 0
         @shed_at_s = {}
         @lost = 0
-        @deeds = JournalDeeds.new(log:)
+        @deeds = JournalDeeds.new(writing: deeds, file: folder && DeedFile.new(File.join(folder, DEEDS)), log:)
       end
 
       def start
@@ -81,15 +85,21 @@ module Bavard
       # @param steps [Hash{Integer => Array}] what came to traces, by line
       def steps(show_id, steps) = put_of(show_id, :steps, steps, 1)
 
-      # What people do, and what a show sets: never let go.
+      # What people do, and what a show sets: never let go. Where the database is away it waits in a file as well.
+      #
+      # @param store [Symbol] of Store::DeedWriting, as is the way
+      # @return [Integer] its number
+      def deed(store, way, *given, **named) = @deeds.put(Store::DeedWriting::Deed.new(store, way, given, named))
+
+      # The same for what cannot lie in a file: secrets, and what only a running process can do.
       #
       # @return [Integer] its number
       def later(&block) = @deeds.put(&block)
 
-      # @return [Integer] number of the last that {#later} took
+      # @return [Integer] number of the last that {#deed} or {#later} took
       def last_deed = @deeds.last
 
-      # @param number [Integer] of {#later}
+      # @param number [Integer] of {#deed} or {#later}
       # @return [Boolean] whether it is kept, within so many seconds
       def kept?(number, within_s) = @deeds.await(number, within_s)
 
@@ -110,8 +120,8 @@ module Bavard
       # @return [Boolean] whether all that lay in files is written
       def caught_up?(within_s)
         deadline_s = now_s + within_s
-        sleep BATCH_EVERY_S until spilling.empty? || now_s > deadline_s
-        spilling.empty?
+        sleep BATCH_EVERY_S while left? && now_s < deadline_s
+        !left?
       end
 
       # @return [Array<Integer>] shows of which something waits in files
@@ -127,6 +137,8 @@ module Bavard
       end
 
       private
+
+      def left? = spilling.any? || @deeds.behind?
 
       # What an earlier process could not write any more.
       def leftover

@@ -17,30 +17,40 @@ module Bavard
       # @return [Integer] how many the database refused for what they are
       attr_reader :refused
 
+      # @param writing [Store::DeedWriting, nil]
+      # @param file [DeedFile, nil] where what waits lies while the database is away; nil: there is none
       # @param log [#warn, #error]
       # @param told [#call] of each that was refused
-      def initialize(log:, told: -> {})
+      def initialize(log:, writing: nil, file: nil, told: -> {})
+        @writing = writing
+        @file = file
         @log = log
         @told = told
         @lock = Mutex.new
         @changed = ConditionVariable.new
         @waiting = []
-        @put = @written = @refused = 0
+        @put = @written = @refused = @left = 0
       end
 
       def start
+        leftover
         @thread = Lasting.new("deeds", told: ->(error) { @log.error("deeds: beginning anew", error) }) { run }.start
         self
       end
 
+      # @param deed [Store::DeedWriting::Deed, nil] nil: what the block does, which cannot wait in a file
       # @return [Integer] its number, for {#await}
-      def put(&work)
+      def put(deed = nil, &work)
         @lock.synchronize do
-          @waiting << work
+          @waiting << (deed || work)
+          keep_in_file(@waiting.last)
           @changed.broadcast
           @put += 1
         end
       end
+
+      # @return [Boolean] whether something that an earlier process could not write is not written yet
+      def behind? = @lock.synchronize { @written < @left }
 
       # @return [Integer] number of the last one that was put
       def last = @lock.synchronize { @put }
@@ -69,6 +79,22 @@ module Bavard
 
       private
 
+      # What an earlier process could not write any more.
+      def leftover
+        @waiting = @file&.read || []
+        @put = @left = @waiting.size
+        @file&.clear if @waiting.empty?
+      end
+
+      # As soon as one lies there all that come later do, until all are written: they count in their order.
+      def keep_in_file(work)
+        return unless @file && (@trouble || @file.any?)
+
+        @file.append((@file.any? ? [work] : @waiting).grep(Store::DeedWriting::Deed))
+      rescue SystemCallError => error
+        @log.error("journal: there is no room for what people do", error)
+      end
+
       def run
         while (work = first)
           write(work)
@@ -86,7 +112,7 @@ module Bavard
       end
 
       def write(work)
-        work.call
+        work.is_a?(Proc) ? work.call : @writing.write(work)
         done
       rescue StandardError => error
         return refuse(error) if Store::Refusal.of?(error)
@@ -108,6 +134,7 @@ module Bavard
           @waiting.shift
           @written += 1
           @trouble = nil
+          @file&.clear if @waiting.empty?
           @changed.broadcast
         end
       end
@@ -115,6 +142,7 @@ module Bavard
       def enter(trouble)
         @lock.synchronize do
           @trouble = trouble
+          keep_in_file(nil) unless @file.nil? || @file.any?
           @changed.broadcast
         end
       end

@@ -56,14 +56,14 @@ module Bavard
         entry = Core::Gate::LeftOut::Entry.new(name, feed_id, until_ms)
         gatehouse.left_out.add(entry)
         at_ms = now_ms
-        @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
+        @house.journal.deed(:left_out, :add, id, entry, at_ms, by)
         gone = prompter_lines_of(name, feed_id).map { |line_id| [line_id, prompter[line_id].state].tap { take_away(line_id) } }
         deed("leave_out", by, about: name, detail: {"feed" => feed_id, "until" => until_ms, "lines" => gone})
       end
 
       def take_back(name, by, feed_id: nil)
         entry = gatehouse.left_out.take_back(name, feed_id) or raise Error.new("“#{name}” is not left out.", field: "name", value: name)
-        @house.journal.later { @house.left_out.take_back(id, entry.name, entry.feed_id) }
+        @house.journal.deed(:left_out, :take_back, id, entry.name, entry.feed_id)
         deed("take_back", by, about: entry.name, detail: {"feed" => entry.feed_id, "until" => entry.until_ms})
       end
 
@@ -107,7 +107,7 @@ module Bavard
       def deed(what, by, line_id: nil, about: nil, detail: {})
         deed = Store::Deeds::Deed.new(id: @house.ids.next(now_ms), at_ms: now_ms, by:, what:, line_id:, about:, detail:)
         kept = deed.dup
-        @house.journal.later { @house.deeds.add(id, kept) }
+        @house.journal.deed(:deeds, :add, id, kept)
         prompter.deed(deed)
         deed
       end
@@ -130,7 +130,7 @@ module Bavard
 
       # At once where it is written already, and behind it where it is not yet.
       def mark_in_log(how, line_id)
-        @house.journal.later { @house.lines.public_send(how, line_id) }
+        @house.journal.deed(:lines, how, line_id)
         @house.journal.behind(id, how, line_id)
       end
 

@@ -105,7 +105,7 @@ module Bavard
       # @raise [Bavard::Error] where a show may have no more rules in a set
       def use_gate(document, ladder = nil)
         @house.ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
-        @house.journal.later { @house.shows.keep_gate(id, document) }
+        @house.journal.deed(:shows, :keep_gate, id, document)
         record.gate = document
         gatehouse.use(document, ladder)
         desks.each_value { |desk| desk.air.veil(gatehouse.brake&.off_picture? || false) }
@@ -115,7 +115,7 @@ module Bavard
       # @raise [Bavard::Error] where a show may have no more cues
       def use_cues(document)
         @house.ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
-        @house.journal.later { @house.shows.keep_cues(id, document) }
+        @house.journal.deed(:shows, :keep_cues, id, document)
         record.cues = document
         cues.use(document)
       end

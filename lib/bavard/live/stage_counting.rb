@@ -68,7 +68,7 @@ module Bavard
         @unkept = false
         @kept_ms = now_ms
         kept = stage.live
-        @house.journal.later { @house.stages.keep_live(id, kept) }
+        @house.journal.deed(:stages, :keep_live, id, kept)
       end
 
       private

@@ -152,7 +152,7 @@ module Bavard
 
       def clear_air(last_line_id)
         air.clear
-        @house.journal.later { @house.stages.keep_cleared(id, last_line_id) }
+        @house.journal.deed(:stages, :keep_cleared, id, last_line_id)
       end
 
       def clear_draft
@@ -172,18 +172,18 @@ module Bavard
       end
 
       def backdrop=(name)
-        @house.journal.later { @house.stages.keep_backdrop(id, name) }
+        @house.journal.deed(:stages, :keep_backdrop, id, name)
         stage.backdrop = name
       end
 
       # @param seconds [Integer, nil] without a word, after which chat leaves a screen; nil: never
       def doubt_s=(seconds)
-        @house.journal.later { @house.stages.keep_doubt(id, seconds) }
+        @house.journal.deed(:stages, :keep_doubt, id, seconds)
         stage.doubt_s = air.doubt_s = seconds
       end
 
       def name=(name)
-        @house.journal.later { @house.stages.rename(id, name) }
+        @house.journal.deed(:stages, :rename, id, name)
         stage.name = name
       end
 

@@ -27,7 +27,7 @@ module Bavard
         (@removed ||= {})[stage_id] = desks.delete(stage_id)
         desk.close
         now = now_ms
-        @house.journal.later { @house.stages.remove(stage_id, now) }
+        @house.journal.deed(:stages, :remove, stage_id, now)
         desks.keys.first
       end
 
@@ -39,7 +39,7 @@ module Bavard
       def put_back_stage(stage_id)
         desk = removed_stage(stage_id)
         @removed.delete(stage_id)
-        @house.journal.later { @house.stages.put_back(stage_id) }
+        @house.journal.deed(:stages, :put_back, stage_id)
         order_with(desks.merge(stage_id => desk).sort_by { |_, one| one.stage.place }.map(&:first), desks.merge(stage_id => desk))
       end
 
@@ -48,7 +48,7 @@ module Bavard
         raise Error.new("These are not the show's stages.", field: "ids", value: ids) unless ids.sort == desks.keys.sort
 
         order_with(ids, desks)
-        @house.journal.later { @house.stages.keep_order(ids) }
+        @house.journal.deed(:stages, :keep_order, ids)
       end
 
       private

@@ -74,7 +74,7 @@ module Bavard
       def put_on_air(document, now_ms, by: nil)
         number = @stage.last_number += 1
         id = @stage.id
-        @house.journal.later { @house.stages.put_on_air(id, number, document, now_ms, by:) }
+        @house.journal.deed(:stages, :put_on_air, id, number, document, now_ms, by:)
         @stage.on_air = document
         @stage.revision = number
       end
@@ -90,7 +90,7 @@ module Bavard
       def air_at_once=(wanted)
         @stage.air_at_once = wanted
         id = @stage.id
-        @house.journal.later { @house.stages.keep_air_at_once(id, wanted) }
+        @house.journal.deed(:stages, :keep_air_at_once, id, wanted)
       end
 
       # Writes what is to be kept, now and then.
@@ -100,7 +100,7 @@ module Bavard
         @kept_at_ms = now_ms
         @kept = document = @stage.draft
         id = @stage.id
-        @house.journal.later { @house.stages.keep_draft(id, document) }
+        @house.journal.deed(:stages, :keep_draft, id, document)
       end
 
       # @return [Integer, nil] when {#flush} has something to do

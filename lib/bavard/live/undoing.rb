@@ -31,7 +31,7 @@ module Bavard
         undo(deed, by)
         deed.undone_by = by
         deed.undone_ms = at_ms = now_ms
-        @house.journal.later { @house.deeds.undone(deed_id, by, at_ms) }
+        @house.journal.deed(:deeds, :undone, deed_id, by, at_ms)
         prompter.deed(deed)
         deed
       end
@@ -58,7 +58,7 @@ module Bavard
 
       def undo_leave_out(deed)
         gatehouse.left_out.take_back(deed.about, deed.detail["feed"])
-        @house.journal.later { @house.left_out.take_back(id, deed.about, deed.detail["feed"]) }
+        @house.journal.deed(:left_out, :take_back, id, deed.about, deed.detail["feed"])
         Array(deed.detail["lines"]).each { |line_id, was| undo_pull(line_id, was) if prompter[line_id] }
       end
 
@@ -66,7 +66,7 @@ module Bavard
         entry = Core::Gate::LeftOut::Entry.new(deed.about, deed.detail["feed"], deed.detail["until"])
         gatehouse.left_out.add(entry)
         at_ms = now_ms
-        @house.journal.later { @house.left_out.add(id, entry, at_ms, by) }
+        @house.journal.deed(:left_out, :add, id, entry, at_ms, by)
       end
     end
   end

@@ -13,7 +13,7 @@ module Bavard
       end
 
       def add(show_id, deed)
-        @db[:deeds].insert(show_id:, **deed.to_h, detail: Sequel.pg_jsonb(deed.detail || {}))
+        @db[:deeds].insert_conflict.insert(show_id:, **deed.to_h, detail: Sequel.pg_jsonb(deed.detail || {}))
       end
 
       def undone(id, by, at_ms)

@@ -104,7 +104,7 @@ module Bavard
       # Keeps a document as the revision of this number, which is on air from now on.
       def put_on_air(id, number, document, now_ms, by: nil)
         @db.transaction do
-          @db[:revisions].insert(stage_id: id, number:, document: Sequel.pg_jsonb(document), made_at_ms: now_ms, by:)
+          @db[:revisions].insert_conflict.insert(stage_id: id, number:, document: Sequel.pg_jsonb(document), made_at_ms: now_ms, by:)
           @db[:stages].where(id:).update(on_air: number)
         end
       end

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "../core/gate/left_out"
+require_relative "deeds"
+
+module Bavard
+  module Store
+    # Writes what people do and what a show sets. All of it is plain data, which can wait in a file, and does the same when it is written
+    # once more, in the same order.
+    class DeedWriting
+      # Methods of stores, by the store's name in Live::House.
+      WAYS = {
+        shows: %i[keep_gate keep_cues],
+        stages: %i[put_on_air keep_draft keep_live keep_air_at_once keep_cleared keep_doubt keep_order keep_backdrop rename remove put_back],
+        feeds: %i[keep remove], lines: %i[pull_line put_back], left_out: %i[add take_back], deeds: %i[add undone]
+      }.freeze
+      # What is handed over and is more than JSON knows.
+      STRUCTS = {"left_out" => Core::Gate::LeftOut::Entry, "deed" => Deeds::Deed}.freeze
+      # given, named:: what the method takes
+      Deed = Struct.new(:store, :way, :given, :named)
+
+      # @param stores [Hash{Symbol => Object}] those of WAYS
+      def initialize(**stores)
+        @stores = stores
+      end
+
+      # @param deed [Deed]
+      def write(deed) = @stores.fetch(deed.store).public_send(deed.way, *deed.given, **deed.named)
+
+      # @return [String] a line of JSON
+      def self.to_line(deed) = JSON.generate([deed.store, deed.way, *plain([deed.given, deed.named])])
+
+      # @param line [String] perhaps the first half of one
+      # @return [Deed, nil]
+      def self.from_line(line)
+        store, way, given, named = JSON.parse(line)
+        deed = Deed.new(store.to_sym, way.to_sym, given.map { |one| whole(one) }, named.transform_keys(&:to_sym))
+        deed if WAYS.fetch(deed.store, []).include?(deed.way)
+      rescue JSON::ParserError, NoMethodError
+        nil
+      end
+
+      def self.plain(value)
+        case value
+        when *STRUCTS.values then {"_" => STRUCTS.key(value.class), "with" => plain(value.to_h)}
+        when Array then value.map { |one| plain(one) }
+        else value.respond_to?(:to_hash) ? value.to_hash.transform_values { |one| plain(one) } : value
+        end
+      end
+
+      def self.whole(value)
+        struct = value.is_a?(Hash) && STRUCTS[value["_"]] or return value
+        with = value["with"].transform_keys(&:to_sym)
+        struct.keyword_init? ? struct.new(**with) : struct.new(*with.values_at(*struct.members))
+      end
+      private_class_method :plain, :whole
+    end
+  end
+end
