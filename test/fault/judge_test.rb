@@ -30,7 +30,7 @@ class JudgeTest < Minitest::Test
   end
 
   def test_what_is_in_the_log_or_on_a_screen_twice
-    assert_equal [[], ["one in the log", "two on screen"], 0, 0], found(logged: {"one" => 2, "two" => 1}, twice: %w[two two])
+    assert_equal [[], ["one in the log", "two on screen at 8, as 3 and 4"], 0, 0], found(logged: {"one" => 2, "two" => 1}, twice: [["two", 8.2, [3, 4]], ["two", 9.0, [3, 4]]])
   end
 
   def test_what_stands_on_after_it_was_taken_away_is_stale

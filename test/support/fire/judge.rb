@@ -36,7 +36,7 @@ module Fire
 
     def doubled
       @logged.select { |_, count| count > 1 }.map { |text, _| "#{text} in the log" } +
-        @screens.flat_map { |name, screen| screen["twice"].uniq.map { |text| "#{text} on #{name}" } }
+        @screens.flat_map { |name, screen| screen["twice"].uniq(&:first).map { |text, at_ms, ids| "#{text} on #{name} at #{at_ms.round}, as #{ids.join(" and ")}" } }
     end
 
     # @return [Array<String>] painted anew although a screen must have known better

@@ -11,13 +11,14 @@ window.fire = { stood: {}, twice: [], aside: document.querySelector("#blocks") !
     const style = getComputedStyle(line);
     return style.display === "none" || style.visibility === "hidden" || line.classList.contains("leaving") || line.checkVisibility?.({ checkOpacity: true }) === false;
   };
+  const ids = (text) => [...root.querySelectorAll(WHERE)].filter((line) => line.textContent.includes(text)).map((line) => line.dataset.line);
   const look = () => {
     const at = now();
     const here = new Map();
     for (const line of root.querySelectorAll(WHERE)) {
       const text = line.querySelector(".text").textContent;
       if (hidden(line)) continue;
-      if (here.has(text)) window.fire.twice.push(text);
+      if (here.has(text)) window.fire.twice.push([text, at, ids(text)]);
       const since = before.get(text) ?? [at, at];
       since[1] = at;
       if (!before.has(text)) window.fire.stood[text] = [...(window.fire.stood[text] ?? []), since];
