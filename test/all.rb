@@ -4,10 +4,10 @@
 #   ruby test/all.rb [--changed] [--jobs 3] [--seed 1] [folder | file | -n /name/] …
 # Several files run beside each other; one alone, or what Minitest is to choose from, runs here.
 
-require_relative "support/suite/memory"
-require_relative "support/suite/affected"
-require_relative "support/suite/nursery"
-require_relative "support/suite/runner"
+require_relative "../tools/suite/memory"
+require_relative "../tools/suite/affected"
+require_relative "../tools/suite/nursery"
+require_relative "../tools/suite/runner"
 require_relative "support/test_database"
 
 # Nobody waits for what runs beside tests; what gives way to them would only be late.

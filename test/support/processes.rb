@@ -9,7 +9,7 @@ require_relative "../../lib/bavard/feeds/platform"
 require_relative "../../lib/bavard/start/ports"
 require_relative "../../lib/bavard/start/standins"
 require_relative "own_ports"
-require_relative "suite/nursery"
+require_relative "../../tools/suite/nursery"
 require_relative "test_database"
 require_relative "wait"
 

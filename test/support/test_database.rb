@@ -5,7 +5,7 @@ require "pg"
 require_relative "../../lib/bavard/start/data_folder"
 require_relative "../../lib/bavard/start/postgres"
 require_relative "../../lib/bavard/store/database"
-require_relative "suite/memory"
+require_relative "../../tools/suite/memory"
 
 # A PostgreSQL for the tests of this checkout, started when the first test asks for it and stopped at the end. Each process of
 # the suite has databases of its own there, made from one that has all tables: one for shows that run in the test's own process

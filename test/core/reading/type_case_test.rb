@@ -3,7 +3,7 @@
 require "tmpdir"
 require_relative "../../support/lines"
 require_relative "../../support/plain"
-require_relative "../../support/suite/memory"
+require_relative "../../../tools/suite/memory"
 require_relative "../../../lib/bavard/core/reading/pace"
 require_relative "../../../lib/bavard/core/stage/document"
 require_relative "../../../lib/bavard/live/faces_unpacked"

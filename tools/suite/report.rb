@@ -51,10 +51,8 @@ module Suite
 
     # @return [Boolean] whether all went well
     def finish
-      @out.puts "\n\nThe slowest:"
-      @results.max_by(SLOWEST, &:seconds).each { |one| @out.puts format("%7.2f s  %s", one.seconds, one.name) }
-      @out.puts "\nBy folder:"
-      @folders.sort_by { |_, all| -all.sum(&:seconds) }.each { |folder, all| @out.puts format("%7.1f s  %-10s %d tests", all.sum(&:seconds), folder, all.size) }
+      slowest
+      by_folder
       bad = @results.reject { |one| one.passed? || one.skipped? }
       @out.puts "\nFailed: #{(bad.map(&:name) + @broken).join(", ")}" if bad.any? || @broken.any?
       close(bad)
@@ -62,6 +60,17 @@ module Suite
     end
 
     private
+
+    def slowest
+      @out.puts "\n\nThe slowest:"
+      @results.max_by(SLOWEST, &:seconds).each { |one| @out.puts format("%7.2f s  %s", one.seconds, one.name) }
+    end
+
+    def by_folder
+      @out.puts "\nBy folder:"
+      @folders.sort_by { |_, all| -all.sum(&:seconds) }
+        .each { |folder, all| @out.puts format("%7.1f s  %-10s %d tests", all.sum(&:seconds), folder, all.size) }
+    end
 
     def close(bad)
       errors = bad.count(&:error?) + @broken.size
@@ -71,7 +80,7 @@ module Suite
 
     def tell(outcome)
       outcome.problems.each do |label, location, message, backtrace|
-        @out.puts "\n\n#{label}:\n#{outcome.name} [#{location}]:\n#{message}", backtrace.map { |line| "    #{line}" }
+        @out.puts("\n\n#{label}:\n#{outcome.name} [#{location}]:\n#{message}", *backtrace.map { |line| "    #{line}" })
       end
     end
 

@@ -5,14 +5,14 @@ require "io/wait"
 require "open3"
 require "optparse"
 require_relative "../suite/memory"
-require_relative "../test_database"
+require_relative "../../test/support/test_database"
 require_relative "mutants"
 require_relative "trial"
 
 module Mutation
   # What bin/mutate does.
   class Run
-    ROOT = File.expand_path("../../..", __dir__)
+    ROOT = File.expand_path("../..", __dir__)
     LIB = File.join(ROOT, "lib/bavard/")
     PARTS = %w[core live relay].freeze
     # Those that survived the last time, one a line, as they are found.
@@ -119,7 +119,8 @@ module Mutation
     def report(told)
       not_tried, told = told.partition { |_, what| what == :at_load }
       survived = told.select { |_, what| LIVED.include?(what) }
-      survived.sort_by { |mutant, _| [mutant.file, mutant.line] }.each { |mutant, what| puts "#{what == :unseen ? "unseen  " : "survived"}  #{mutant}" }
+      survived.sort_by { |mutant, _| [mutant.file, mutant.line] }
+        .each { |mutant, what| puts "#{what == :unseen ? "unseen  " : "survived"}  #{mutant}" }
       puts "", by_folder(told), ""
       puts format("%d mutants, %d survived (%.1f %%), %d of them in methods no test calls", told.size, survived.size,
         survived.size * 100.0 / [told.size, 1].max, survived.count { |_, what| what == :unseen })

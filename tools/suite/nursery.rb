@@ -5,7 +5,7 @@ require "io/wait"
 require "json"
 require "socket"
 require "tmpdir"
-require_relative "../../../lib/bavard/start/child"
+require_relative "../../lib/bavard/start/child"
 
 module Suite
   # Where the application and the stand-ins begin, for tests: forked from processes that have loaded their code, one for each of the

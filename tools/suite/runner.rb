@@ -15,7 +15,7 @@ module Suite
     LONGEST_TEST_S = 240
     # What cannot even say where it is, is ended after that.
     TELLING_S = 5
-    TIMES = File.expand_path("../../../tmp/test/times.json", __dir__)
+    TIMES = File.expand_path("../../tmp/test/times.json", __dir__)
     # Which folders take long, where nothing is known yet.
     SLOW = %w[start system fault].freeze
     # A process with what it is at.

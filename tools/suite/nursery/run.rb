@@ -2,16 +2,16 @@
 
 # Loads the code of the application, or of the stand-ins, once, and forks whatever it is asked for; see ../nursery.rb. Ends when
 # its standard input closes.
-#   BAVARD_TEST_NURSERIES=folder ruby test/support/suite/nursery/run.rb lib
+#   BAVARD_TEST_NURSERIES=folder ruby tools/suite/nursery/run.rb lib
 # In: what becomes the standard input, then {"env", "script", "log"} as a line. Out: the process, and what it ended with.
 
 require "json"
 require "socket"
 
-PROJECT = File.expand_path("../../../..", __dir__)
+PROJECT = File.expand_path("../../..", __dir__)
 Dir.chdir(PROJECT)
 if ARGV.first == "lib"
-  require_relative "../../../../lib/bavard/serve"
+  require_relative "../../../lib/bavard/serve"
 else
   Dir["standins/*/*.rb"].grep_v(%r{/run\.rb}).each { |file| require File.expand_path(file) }
 end
