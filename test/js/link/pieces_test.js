@@ -110,8 +110,15 @@ test("a challenge says what becomes of it", () => {
   );
   const made = challenge({ state: "reached", left: 5000 });
   assert.equal(made.element.querySelector(".goal-left").hidden, true);
+});
+
+test("a challenge that is taken off ticks no more", () => {
+  const ticking = () => page.clock.due.filter((one) => one.every).length;
+  const before = ticking();
+  const made = challenge({});
+  assert.equal(ticking(), before + 1);
   made.remove();
-  assert.equal(page.clock.due.filter((one) => one.every).length >= 0, true);
+  assert.equal(ticking(), before);
 });
 
 // Alerts.
