@@ -59,7 +59,7 @@ module Bench
     def logged
       @counted ||= [0, 0]
       since, count = @counted
-      last, more = TestDatabase.db[:lines].where { id > since }.get([Sequel.function(:max, :id), Sequel.function(:count).*])
+      last, more = TestDatabase.db[:lines].where { id > since }.get([Sequel.function(:max, :id).as(:last), Sequel.function(:count).*.as(:more)])
       @counted = [last || since, count + more]
       @counted.last
     end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "rack"
 require "sequel"
 
@@ -26,10 +27,15 @@ module Bavard
 
       private
 
+      # What a page's script asked for it can say where it stands.
+      def script?(env) = env["HTTP_X_REQUESTED_WITH"] == "XMLHttpRequest"
+
       def answer(env, status, words, error)
         house = env["bavard.site"].house
         status == 400 ? house.reject(:web, error.class.name) : house.log.error("a page failed", error)
         house.meters.fault(:web) if status == 500
+        return [status, {"content-type" => "application/json"}, [JSON.generate(error: words.strip)]] if script?(env)
+
         [status, {"content-type" => "text/plain; charset=utf-8"}, [words]]
       end
     end
