@@ -23,7 +23,8 @@ module Mutation
       # They are run here, one by one.
       Minitest.class_variable_set(:@@installed_at_exit, true) # rubocop:disable Style/ClassVars -- as Minitest keeps it
       Minitest.seed = 1
-      Coverage.start(methods: true)
+      # One after another where several parts are tried.
+      Coverage.start(methods: true) unless Coverage.running?
       files.each { |file| require file }
       @lib = lib
       @at_load = calls.select { |_, count| count.positive? }
