@@ -54,6 +54,7 @@ export class Column {
     this.follows = true;
     this.last = { top: 0, whole: 0, room: 0 };
     this.hand = -HAND_MS;
+    this.held = false;
     this.chosen = null;
     this.height = 0;
     this.watch = new IntersectionObserver((entries) => this.near(entries), { root: this.scroller, rootMargin: `${NEAR_PX}px 0px` });
@@ -65,15 +66,7 @@ export class Column {
       gone: (ids) => this.gone(ids),
     });
     this.scroller.addEventListener("scroll", () => this.scrolled(), { passive: true });
-    for (const kind of HANDS) {
-      this.scroller.addEventListener(
-        kind,
-        () => {
-          this.hand = performance.now();
-        },
-        { passive: true },
-      );
-    }
+    this.feelHands();
     this.root.addEventListener("click", (event) => {
       const row = event.target.closest(".row");
       if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
@@ -82,6 +75,22 @@ export class Column {
     const grown = new ResizeObserver(() => (this.follows ? this.end() : this.keepChosen()));
     for (const element of [this.scroller, this.root]) grown.observe(element);
     this.blocks = [];
+  }
+
+  feelHands() {
+    const felt = () => {
+      this.hand = performance.now();
+    };
+    for (const kind of HANDS) this.scroller.addEventListener(kind, felt, { passive: true });
+    // A bar is held for as long as somebody likes; not every browser says when it is let go.
+    this.scroller.addEventListener("pointerdown", () => {
+      this.held = true;
+    });
+    for (const kind of ["pointerup", "pointercancel", "pointermove"]) {
+      addEventListener(kind, ({ buttons }) => {
+        if (buttons === 0) this.held = false;
+      });
+    }
   }
 
   near(entries) {
@@ -225,7 +234,7 @@ export class Column {
   // somebody's, as by the browser's own search.
   byHand() {
     const { scrollHeight, clientHeight } = this.scroller;
-    return performance.now() - this.hand < HAND_MS || (scrollHeight === this.last.whole && clientHeight === this.last.room);
+    return this.held || performance.now() - this.hand < HAND_MS || (scrollHeight === this.last.whole && clientHeight === this.last.room);
   }
 
   toEnd() {

@@ -108,6 +108,23 @@ test("where lines grow or shrink nobody has scrolled, unless a hand is at it", (
   assert.deepEqual([scroller.scrollTop, newer().textContent], [600, "1 new line"]);
 });
 
+test("as long as the bar is held lines that come do not take it out of the hand", () => {
+  come(1, 130);
+  scroll(3600);
+  scroller.dispatchEvent(new page.window.Event("pointerdown"));
+  page.clock.pass(5000);
+  come(131, 131);
+  scroll(600);
+  assert.deepEqual([scroller.scrollTop, newer().hidden], [600, false]);
+  newer().click();
+  scroll(3630);
+  page.window.dispatchEvent(Object.assign(new page.window.Event("pointermove"), { buttons: 0 }));
+  page.clock.pass(5000);
+  come(132, 132);
+  scroll(600);
+  assert.deepEqual([scroller.scrollTop, newer().hidden], [3660, true]);
+});
+
 test("what is chosen is not carried away by what comes", () => {
   come(1, 30);
   page.document.querySelector("[data-line='28']").click();
