@@ -110,11 +110,15 @@ class PrompterTest < PreparedTest
     assert_text "Noted."
   end
 
+  # Pixels between one row and the next.
+  GAPS = "[...document.querySelectorAll('#blocks .row')].map((row) => row.getBoundingClientRect()).map((box, at, all) => at ? Math.round(box.top - all[at - 1].bottom) : 0)"
+
   def test_it_stays_where_the_reader_scrolled_to_and_says_how_many_are_new
     begin_with
     open_prompter
-    30.times { |number| server.say("ann", "line #{number} #{"reeds " * 20}") }
-    assert_selector ".row", text: "line 29"
+    50.times { |number| server.say("ann", "line #{number}. #{"reeds " * 20}") }
+    assert_selector ".row", text: "line 49."
+    assert_equal [0], evaluate_script(GAPS).uniq
     execute_script("document.querySelector('#scroller').scrollTop = 0")
     assert_selector "#newer", text: "To the newest"
     top = evaluate_script("document.querySelector('.row').getBoundingClientRect().top")
