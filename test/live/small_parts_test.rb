@@ -37,6 +37,15 @@ class LineIdsTest < Minitest::Test
     assert_operator Bavard::Live::LineIds.new(9_000_000).next(1), :>, 9_000_000
   end
 
+  # A process that is killed has given out more than it kept.
+  def test_what_was_given_and_not_kept_is_not_given_again_where_the_clock_was_set_back
+    before = Bavard::Live::LineIds.new(0)
+    kept = before.next(3_600_000)
+    given = [before.next(3_600_000), before.next(3_605_000)]
+    again = Bavard::Live::LineIds.new(kept)
+    assert_empty given & Array.new(10_000) { again.next(1000) }
+  end
+
   def test_a_json_reader_can_hold_them_for_two_hundred_years
     assert_operator Bavard::Live::LineIds.new(0).next(8_000_000_000_000), :<, 2**53
   end

@@ -5,10 +5,13 @@ module Bavard
     # Ids of lines: they grow with arrival, over restarts too, and stay below 2**53, which JSON readers can hold.
     class LineIds
       PER_MS = 1000
+      # What a process that was killed gave out and did not keep any more is as old as that at most. Where the clock was set back
+      # meanwhile it would be given again, and a screen would take the one line for the other.
+      UNKEPT_MS = 60_000
 
-      # @param last [Integer] the highest one given out so far
+      # @param last [Integer] the highest one that is kept
       def initialize(last)
-        @last = last
+        @last = last + (UNKEPT_MS * PER_MS)
         @lock = Mutex.new
       end
 
