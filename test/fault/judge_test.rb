@@ -14,6 +14,7 @@ class JudgeTest < Minitest::Test
 
   def setup = @record = Record.new({"one" => 0.0, "two" => 1000.0}, {}, [], [], [])
 
+  # Anew for each look: what it has sorted it keeps.
   def judge(logged: {"one" => 1, "two" => 1}, stood: {}, twice: [], **more)
     Fire::Judge.new(@record, logged, {screen: {"stood" => stood, "twice" => twice, "aside" => more.delete(:aside)}}, **more)
   end

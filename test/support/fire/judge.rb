@@ -113,13 +113,16 @@ module Fire
 
     # @return [Float] when a screen must have known what happened at that time: no fault was in the way long enough
     def known(screen, at_ms)
-      touching(screen).sort_by(&:from_ms).reduce(at_ms) do |known_ms, fault|
+      touching(screen).reduce(at_ms) do |known_ms, fault|
         over_ms = fault.to_ms + RECOVERS_MS.fetch(fault.kind)
         known_ms.between?(fault.from_ms - WITHIN_MS, over_ms) ? over_ms : known_ms
       end + WITHIN_MS
     end
 
-    def touching(screen) = @record.faults.select { |fault| touches?(fault, screen) && RECOVERS_MS.key?(fault.kind) }
+    # In their order.
+    def touching(screen)
+      (@touching ||= {})[screen] ||= @record.faults.select { |fault| touches?(fault, screen) && RECOVERS_MS.key?(fault.kind) }.sort_by(&:from_ms)
+    end
 
     def touches?(fault, screen) = fault.whom == :all || fault.whom.include?(screen)
 
