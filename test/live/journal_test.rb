@@ -3,6 +3,7 @@
 require_relative "../support/plain"
 require_relative "../support/wait"
 require "fileutils"
+require "minitest/mock"
 require "semantic_logger"
 require "tmpdir"
 require_relative "../../lib/bavard/live/journal"
@@ -201,6 +202,7 @@ class JournalTest < Minitest::Test
   end
 
   def deeds_file = File.join(@folder, Journal::DEEDS)
+  def lying = Bavard::Live::DeedFile.new(deeds_file).read
   def rename(name) = @journal.deed(:stages, :rename, 7, name)
 
   def test_what_people_do_while_the_database_is_away_outlives_the_process
@@ -209,7 +211,7 @@ class JournalTest < Minitest::Test
     then_there = @deeds
     @journal.later { raise(Sequel::DatabaseDisconnectError, "gone") if then_there.away }
     @journal.deed(:stages, :put_on_air, 7, 2, {"pieces" => [{"x" => 1}]}, 5, by: "Teo")
-    wait_for("both to lie there") { File.foreach(deeds_file).count == 2 }
+    wait_for("both to lie there") { lying.size == 2 }
     # Killed in the midst of a third; the one before knows nothing of it any more.
     before = @journal
     File.write(deeds_file, '["stages","rename",[7', mode: "a")
@@ -223,13 +225,41 @@ class JournalTest < Minitest::Test
     before.stop
   end
 
+  # By a disk that was full, or a process that was killed.
+  def test_what_is_torn_spoils_nothing_behind_it
+    File.write(deeds_file, '["stages","rename",[7,"tor')
+    deed = Bavard::Store::DeedWriting::Deed.new(:stages, :rename, [7, "whole"], {})
+    file = Bavard::Live::DeedFile.new(deeds_file)
+    2.times { file.append([deed]) }
+    assert_equal [deed, deed], lying
+  end
+
+  def test_a_disk_without_room_leaves_nothing_that_is_done_again_later
+    file = Bavard::Live::DeedFile.new(deeds_file)
+    whole = File.method(:write)
+    torn = ->(path, text, **more) { whole.call(path, text[0, text.size - 9], **more) && raise(Errno::ENOSPC) }
+    File.stub(:write, torn) { assert_raises(Errno::ENOSPC) { file.append(Array.new(2) { |number| Bavard::Store::DeedWriting::Deed.new(:stages, :rename, [7, number.to_s], {}) }) } }
+    assert_equal 1, file.read.size
+    file.clear
+    refute_path_exists deeds_file
+  end
+
+  def test_what_no_file_can_hold_is_written_all_the_same
+    with_deeds
+    rename("a")
+    rename("\xff")
+    @deeds.away = false
+    wait_for("all to be written") { @journal.waiting.zero? }
+    assert_equal [[:rename, 7, "a"], [:rename, 7, "\xff"]], @deeds.written
+  end
+
   # They count in their order: what came later is not undone by what lies there from before.
   def test_as_long_as_one_lies_in_the_file_all_do
     with_deeds
     rename("a")
-    wait_for("it to lie there") { File.exist?(deeds_file) && File.foreach(deeds_file).one? }
+    wait_for("it to lie there") { lying.one? }
     rename("b")
-    assert_equal [["a"], ["b"]], File.foreach(deeds_file).map { |line| JSON.parse(line)[2].drop(1) }
+    assert_equal %w[a b], lying.map { |deed| deed.given.last }
     @deeds.away = false
     wait_for("all to be written") { @journal.waiting.zero? }
     assert_equal [[:rename, 7, "a"], [:rename, 7, "b"]], @deeds.written

@@ -16,12 +16,17 @@ module Bavard
       # @return [Boolean] whether something lies in it
       def any? = @any
 
+      # What is torn, as by a disk that is full or a process that is killed, spoils nothing that comes behind it, and goes with the rest:
+      # found later it would be done over what was done since.
+      #
       # @param deeds [Array<Store::DeedWriting::Deed>]
       # @raise [SystemCallError] where there is no room
+      # @raise [JSON::GeneratorError] where one of them is no text that a file can hold
       def append(deeds)
+        lines = deeds.map { |deed| "\n#{Store::DeedWriting.to_line(deed)}\n" }
         FileUtils.mkdir_p(File.dirname(@path))
-        File.write(@path, deeds.map { |deed| "#{Store::DeedWriting.to_line(deed)}\n" }.join, mode: "a", perm: 0o600)
         @any = true
+        File.write(@path, lines.join, mode: "a", perm: 0o600)
       end
 
       # @return [Array<Store::DeedWriting::Deed>] without what was cut off when a process was killed

@@ -91,8 +91,8 @@ module Bavard
         return unless @file && (@trouble || @file.any?)
 
         @file.append((@file.any? ? [work] : @waiting).grep(Store::DeedWriting::Deed))
-      rescue SystemCallError => error
-        @log.error("journal: there is no room for what people do", error)
+      rescue SystemCallError, JSON::GeneratorError => error
+        @log.error("journal: what people do cannot wait in a file", error)
       end
 
       def run
