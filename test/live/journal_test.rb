@@ -247,6 +247,7 @@ class JournalTest < Minitest::Test
   def test_what_no_file_can_hold_is_written_all_the_same
     with_deeds
     rename("a")
+    wait_for("it to lie there") { lying.one? }
     rename("\xff")
     @deeds.away = false
     wait_for("all to be written") { @journal.waiting.zero? }
