@@ -1,9 +1,11 @@
 // Answering on the chats that allow it, and whether it went.
 import { make } from "../house/elements.js";
+import { say } from "../house/messages.js";
 import { attempt } from "../house/send.js";
 import { markOf } from "../link/marks.js";
 import { answer, setup } from "./door.js";
 
+const HOW_TO = "The host gives permission on Feeds, in the chat’s lane.";
 const HOW = { sending: "on its way", went: "went", refused: "did not go" };
 
 export class Answering {
@@ -23,6 +25,7 @@ export class Answering {
   }
 
   tell(feeds, answers) {
+    this.names = new Map(feeds.map((feed) => [feed.id, feed.name]));
     const able = feeds.filter((feed) => feed.answers);
     this.box.hidden = able.length === 0 || !setup.acts;
     const known = able.map((feed) => feed.id).join();
@@ -47,9 +50,19 @@ export class Answering {
       : "";
   }
 
+  // To everybody; where no chat takes an answer, that is said instead of nothing.
+  write() {
+    if (!setup.acts) return;
+    if (this.box.hidden) return say(`No chat takes answers from here. ${HOW_TO}`, { bad: true });
+    this.field.focus();
+  }
+
   // To a person, on their chat alone.
   to(card) {
-    for (const box of this.choices.querySelectorAll("input")) box.checked = Number(box.value) === card.fd;
+    const boxes = [...this.choices.querySelectorAll("input")];
+    const theirs = boxes.find((box) => Number(box.value) === card.fd);
+    if (!theirs) return say(`${this.names?.get(card.fd) ?? "That chat"} takes no answers from here. ${HOW_TO}`, { bad: true });
+    for (const box of boxes) box.checked = box === theirs;
     this.field.value = `@${card.n} `;
     this.field.focus();
   }

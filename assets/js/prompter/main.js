@@ -235,7 +235,7 @@ const table = {
   ".": ["Skip what is being read aloud", () => speech.skip()],
   ",": ["Stop reading aloud", () => speech.stop()],
   "/": ["Find a line or a person", () => openFind()],
-  c: ["Write an answer", () => document.querySelector("#answer").focus()],
+  c: ["Write an answer", () => answering.write()],
   Escape: ["Close what is open", () => side.close()],
 };
 for (const [index, key] of OWN_KEYS.entries()) table[key] = [`Play your own cue ${index + 1}`, () => cues.play(index)];

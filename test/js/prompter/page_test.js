@@ -131,6 +131,24 @@ test("a line is chosen by keys, and each key does one thing with it", async () =
   ]);
 });
 
+test("where a chat takes no answer, or none does, that is said", async () => {
+  frame({ lines: [line(1, { fd: 3 }), line(2)] });
+  await settled();
+  key("ArrowUp");
+  key("r");
+  assert.equal(page.document.activeElement.id, "answer");
+  key("ArrowUp");
+  key("r");
+  assert.match(said().at(-1), /^Skein takes no answers from here\. .*Feeds/);
+  key("c");
+  assert.equal(said().length, 1);
+  answers["/prompter/feeds"] = { feeds: [SKEIN], answers: [] };
+  page.clock.pass(4000);
+  await settled();
+  key("c");
+  assert.match(said().at(-1), /^No chat takes answers from here/);
+});
+
 test("what is pinned or large is unpinned and taken off by the same keys", async () => {
   frame({ lines: [line(1)], pins: [line(1)], large: 1 });
   key("ArrowUp");
