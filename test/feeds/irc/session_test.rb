@@ -231,6 +231,13 @@ class SessionTest < Minitest::Test
     assert_equal [500, 2000], [gap.from_ms, gap.to_ms]
   end
 
+  def test_a_clock_that_was_set_back_hides_no_gap
+    session(last_id: "m1", heard_at_ms: 90_000)
+    join
+    gap = intakes.find { |intake| intake.kind == :gap }.body
+    assert_equal [2000, 90_000], [gap.from_ms, gap.to_ms]
+  end
+
   def test_a_server_that_has_lost_its_history_leaves_a_gap
     session(last_id: "m1", heard_at_ms: 500)
     join(capabilities: "batch draft/chathistory")
