@@ -33,7 +33,7 @@ class DressedShowTest < HouseTest
   def take(kind, body, id: nil)
     lane = @show.ask { |show| show.lane(@feed.id) }
     intake = Core::Intake.new(kind, @feed.id, id, nil, clock.call, body)
-    @show.ask { |show| show.instance_variable_get(:@reception).take(lane, STILL, intake) }
+    @show.ask { |show| show.reception.take(lane, STILL, intake) }
     moved
   end
 
@@ -121,11 +121,11 @@ class DressedShowTest < HouseTest
     @show.ask { |show| show.use_gate(show.record.gate.merge("hold" => hold)) }
     take(:line, said("first"), id: "m1")
     take(:line, said("second"), id: "m2")
-    assert_equal 2, @show.ask { |show| show.gatehouse.size }
+    assert_equal 2, @show.ask { |show| show.lines.held }
     take(:delete_line, nil, id: "m1")
-    assert_equal 1, @show.ask { |show| show.gatehouse.size }
+    assert_equal 1, @show.ask { |show| show.lines.held }
     take(:clear_person, "ann")
-    assert_equal 0, @show.ask { |show| show.gatehouse.size }
+    assert_equal 0, @show.ask { |show| show.lines.held }
     clock.now_ms += 61_000
     @show.ask { true }
     assert_empty aired

@@ -4,6 +4,7 @@ require "json"
 require_relative "../support/lines"
 require_relative "../support/plain"
 require_relative "../../lib/bavard/core/dress/emote_index"
+require_relative "../../lib/bavard/core/moderation/line_state"
 require_relative "../../lib/bavard/live/playout"
 require_relative "../../lib/bavard/relay/topic"
 
@@ -45,7 +46,9 @@ class FlownPiecesTest < Minitest::Test
   end
 
   def say(id, text, at_ms: @now, emotes: nil)
-    @playout.add(Lines.line(id, text, at_ms:, emotes:).dress(@index))
+    @said = Lines.line(id, text, at_ms:, emotes:).dress(@index)
+    @said.state = Bavard::Core::Moderation::LineState.new(:aired)
+    @playout.add(@said)
     flush
   end
 
@@ -58,9 +61,10 @@ class FlownPiecesTest < Minitest::Test
 
   def test_what_is_pulled_is_taken_out_of_the_air
     say(1, ":wren:")
-    @playout.pull_where { |line| line.id == 1 }
+    @said.state.move(:pull)
+    @playout.moved(@said)
     assert_equal [1], flush["ground"]
-    @playout.pull_where { |line| line.id == 1 }
+    @playout.moved(@said)
     refute flush["ground"]
   end
 

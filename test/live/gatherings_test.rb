@@ -93,13 +93,13 @@ class GatheringsTest < GatheringTest
 
   def test_the_first_of_somebody_is_known_after_a_restart
     happen(:follow, "ann")
-    first = @show.prompter.instance_variable_get(:@noted).keys.last
+    first = @show.lines.to_a.last.id
     assert @show.tallies.first?(first)
     until_written
     begin_show
     happen(:follow, "ann")
     happen(:tip, "ann", paid: Core::Amount.money(400, "EUR"))
-    followed, tipped = @show.prompter.instance_variable_get(:@noted).keys.last(2)
+    followed, tipped = @show.lines.to_a.last(2).map(&:id)
     assert_equal [false, true], [@show.tallies.first?(followed), @show.tallies.first?(tipped)]
   end
 
@@ -113,7 +113,7 @@ class GatheringsTest < GatheringTest
     @show.leave_out("ann", "Teo")
     happen(:tip, "ann", "for seeds", paid: Core::Amount.money(400, "EUR"))
     assert_nil last("alert")
-    @show.let_line_go(@show.prompter.instance_variable_get(:@noted).keys.last, "Teo")
+    @show.let_line_go(@show.lines.to_a.last.id, "Teo")
     advance
     assert_equal "Ann gave 4.00 EUR", last("alert")["w"].map(&:last).join
   end

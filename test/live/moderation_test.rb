@@ -66,7 +66,7 @@ class ModerationTest < HouseTest
     wait_for("the deed to be told") { deeds.last&.fetch("by") == "Teo" }
     until_written
     start_again
-    refute(ask { |show| show.gatehouse.held?(id) })
+    refute(ask { |show| show.lines.held?(id) })
     assert_empty shown
   end
 
@@ -79,7 +79,7 @@ class ModerationTest < HouseTest
     id = say("later")
     until_written
     start_again
-    assert(ask { |show| show.gatehouse.held?(id) })
+    assert(ask { |show| show.lines.held?(id) })
     standing = ask { |show| show.desk(@stage.id).air.each_line.map(&:text) }
     assert_equal ["you ●●●●●●●●●●"], standing
   end
@@ -104,7 +104,7 @@ class ModerationTest < HouseTest
       {first => ended_ms - 20_000, second => ended_ms}.each { |id, arrived_at_ms| db[:lines].where(id:).update(arrived_at_ms:) }
       db[:feeds].update(heard_at_ms: ended_ms - 1000)
     end
-    left = ask { |show| show.gatehouse.held_report.to_h { |one| [one[:i], one[:left]] } }
+    left = ask { |show| show.lines.held_report.to_h { |one| [one[:i], one[:left]] } }
     assert_includes 0..(40_000 + Bavard::Live::ShowLoading::SCREENS_BACK_MS), left[first]
     assert_includes left[first]..60_000, left[second]
     assert_operator left[second] - left[first], :>=, 18_000
@@ -114,7 +114,7 @@ class ModerationTest < HouseTest
   def test_a_picture_that_comes_later_is_in_the_prompter_too
     id = say("hello :wren:")
     ask do |show|
-      line = show.prompter[id].line
+      line = show.lines[id].line
       line.placed = [[6, 6, "https://reedmere.example/wren.png"]]
       line.dress(nil)
       show.prompter.redraw(show.lanes) { |one| one.addresses.include?("https://reedmere.example/wren.png") }
@@ -183,7 +183,7 @@ class ModerationTest < HouseTest
     end
     until_written
     start_again
-    assert_equal([[first], second, ["answered"]], ask { |show| [show.prompter.pins, show.prompter.large, show.prompter[first].marks] })
+    assert_equal([[first], second, ["answered"]], ask { |show| [show.prompter.pins, show.prompter.large, show.prompter.marks(first)] })
     wait_for("it to stand large") { air.last.key?("large") && air.last["large"]["i"] == second }
   end
 

@@ -3,12 +3,15 @@
 require "json"
 require_relative "../support/lines"
 require_relative "../support/plain"
+require_relative "../../lib/bavard/core/moderation/line_state"
 require_relative "../../lib/bavard/core/stage/pieces/chat"
 require_relative "../../lib/bavard/live/playout"
 require_relative "../../lib/bavard/relay/topic"
 
 class PlayoutTest < Minitest::Test
   include Lines
+
+  LineState = Bavard::Core::Moderation::LineState
 
   # Keeps the frames.
   class Kept < Array
@@ -100,8 +103,7 @@ class PlayoutTest < Minitest::Test
 
   def test_a_deleted_line_does_not_come_back_with_a_new_piece
     shown = playout
-    shown.add(line(1, at_ms: 100_000))
-    shown.pull_where { true }
+    shown.add(line(1, at_ms: 100_000).tap { |one| one.state = LineState.new(:deleted) })
     shown.flush(100_100)
     shown.play(@document.merge("pieces" => @document["pieces"] + [Bavard::Core::Stage::ChatPiece.build("chat2")]), 2)
     shown.flush(100_200)
@@ -111,8 +113,10 @@ class PlayoutTest < Minitest::Test
   def test_the_whole_picture_is_the_sum_of_its_frames
     shown = playout(at_most: 3)
     6.times do |number|
-      shown.add(line(number + 1, at_ms: 100_000))
-      shown.pull_where { |one| one.id == 5 }
+      one = line(number + 1, at_ms: 100_000)
+      one.state = LineState.new(:aired)
+      shown.add(one)
+      one.state.move(:pull) if one.id == 5
       shown.flush(100_100 + (number * 50))
     end
     whole = JSON.parse(@topic.catch_up(nil))

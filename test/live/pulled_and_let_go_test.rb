@@ -49,7 +49,47 @@ class PulledAndLetGoTest < StillShowTest
     pull(id)
     let_go(id)
     take(:delete_line, nil, platform_id: "harrier")
-    assert_equal [[], "pulled"], [painted, state(id)]
+    assert_equal [[], "deleted"], [painted, state(id)]
+  end
+
+  def test_what_the_platform_deleted_since_is_not_brought_back_by_taking_a_pull_back
+    id = say("Marsh harrier!", platform_id: "harrier")
+    deed = pull(id)
+    take(:delete_line, nil, platform_id: "harrier")
+    assert_includes assert_raises(Bavard::Error) { @show.undo_deed(deed.id, "Odalys") }.message, "deleted"
+    begin_again
+    assert_equal [[], :deleted], [painted, @show.lines[id].state.name]
+    let_go(id)
+    assert_equal [[id], "aired"], [painted, state(id)]
+  end
+
+  def test_what_a_rule_keeps_off_is_let_go_taken_back_and_let_go_again
+    id = say("!ring K41207")
+    2.times do
+      deed = let_go(id)
+      assert_equal [[id], "aired"], [painted, state(id)]
+      @show.undo_deed(deed.id, "Teo")
+      advance
+      assert_equal [[], "off"], [painted, state(id)]
+    end
+    let_go(id)
+    begin_again
+    assert_equal :aired, @show.lines[id].state.name
+  end
+
+  # A piece for one feed, and another feed that brings more than the stage remembers.
+  def test_a_line_in_a_quiet_feeds_own_piece_is_pulled_behind_hundreds_of_others
+    document = with_chat(stay_ms: "for good")
+    document = document.merge("pieces" => [document["pieces"][0].merge("feeds" => [@lane.id.to_s])])
+    house.stages.put_on_air(house.stages.of_show(@record.id).first.id, 2, document, clock.call)
+    other = house.feeds.create(@record.id, kind: "irc", name: "Busy", shape: "square", colour: "#5fb8d6", address: @lane.feed.address)
+    begin_show
+    id = say("Marsh harrier!")
+    @lane = @show.lanes.fetch(other.id)
+    (Core::Chat::Timeline::REMEMBERED + 20).times { |number| say("busy #{number}", login: "bo") }
+    assert_equal [id], painted
+    pull(id)
+    assert_empty painted
   end
 
   def test_its_lane_of_feeds_does_not_call_it_taken_away
@@ -89,7 +129,7 @@ class PulledAndLetGoTest < StillShowTest
     let_go(id)
     assert_equal [[id], "aired"], [painted, state(id)]
     begin_again
-    assert_equal 0, @show.gatehouse.size
+    assert_equal 0, @show.lines.held
   end
 
   def test_a_line_that_no_piece_takes_in_is_nowhere_and_can_be_pulled_again

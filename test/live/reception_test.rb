@@ -9,8 +9,7 @@ class ReceptionTest < HouseTest
     @record = make_show(document: with_chat(stay_ms: "for good"), on_air: true)
     @show = Bavard::Live::Show.new(@record, house)
     @lane = @show.lanes.values.first
-    @report = Bavard::Live::DeskReport.new(@show, house)
-    @reception = Bavard::Live::Reception.new(@show, house, @report)
+    @reception = @show.reception
     %w[ann bo ann].each_with_index { |login, index| take(:line, said(login, "line #{index}"), "m#{index}") }
   end
 
@@ -47,7 +46,7 @@ class ReceptionTest < HouseTest
     take(:line, said("ann", "too late"), "late")
     take(:line, said("ann", "another"), "other")
     assert_equal [4, [false, false, false, true, false]], [standing, pulled]
-    assert_equal %w[pulled], @show.prompter.whole.call[:lines].select { |card| card[:f].to_s.include?("too late") }.map { |card| card[:s] }
+    assert_equal %w[deleted], @show.prompter.whole.call[:lines].select { |card| card[:f].to_s.include?("too late") }.map { |card| card[:s] }
     # Once it has come, it is a line like any other.
     take(:line, said("bo", "again"), "late")
     assert_equal 4, standing
@@ -90,18 +89,58 @@ class ReceptionTest < HouseTest
     assert_equal [[true, "aired"], [false, "thinned"], [false, "thinned"]], [logged(0), logged(100), logged(199)]
     assert_in_delta 140, @lane.thinned(clock.now_ms), 5
     clock.now_ms += 1000
-    @reception.advance(clock.now_ms)
+    @show.lines.advance(clock.now_ms)
     # Of those that were too many the last ones come when there is room.
     assert_equal [[false, "thinned"], [true, "aired"]], [logged(100), logged(199)]
     assert_equal 203, db[:lines].count
+  end
+
+  def hold(ms) = @show.use_gate(@show.record.gate.merge("hold" => Bavard::Core::Gate::Settings.hold("ms" => ms)))
+
+  def test_of_a_flood_that_is_held_only_what_can_be_read_is_held
+    hold(4000)
+    flood
+    assert_equal Bavard::Core::Chat::Throng::BURST, @show.lines.held
+    clock.now_ms += 1000
+    @show.lines.advance(clock.now_ms)
+    until_written
+    assert_equal ["held", true], db[:lines].first(text: "flood 199").then { |row| [row[:trace].to_a.last[0], row[:held]] }
+    clock.now_ms += 4000
+    @show.lines.advance(clock.now_ms)
+    assert_equal [[true, "aired"], [false, "thinned"], [true, "aired"]], [logged(0), logged(100), logged(199)]
+    assert_equal [0, 0], [@show.lines.held, db[:lines].where(held: true).count]
+  end
+
+  def test_what_there_was_no_room_for_can_be_let_go
+    flood
+    kept = @show.lines.to_a.find { |one| one.line.text == "flood 100" }
+    assert_equal :washed, kept.state.name
+    @show.let_line_go(kept.id, "Teo")
+    assert_equal [true, "aired"], logged(100)
+    assert_equal :aired, Bavard::Live::Show.new(@record, house).lines[kept.id].state.name
+  end
+
+  # What stands keeps its place in the book, however much comes after it.
+  def test_a_line_that_stands_can_be_taken_away_after_thousands_of_others
+    clock.now_ms += 10_000
+    5.times { |number| take(:line, said("cy", "stands #{number}"), "s#{number}") }
+    @lane.draft_only = true
+    (Bavard::Live::LineBook::KEPT + 600).times { |number| take(:line, said("bo", "draft #{number}"), "d#{number}") }
+    assert_operator @show.lines.to_a.size, :<, Bavard::Live::LineBook::KEPT + 600
+    ids = @show.desks.values.first.air.each_line.select { |line| line.person.login == "cy" }.map(&:id)
+    @show.pull_line(ids.first, "Teo")
+    take(:delete_line, nil, "s1")
+    assert_equal %i[pulled deleted aired aired aired], ids.map { |id| @show.lines[id].state.name }
+    take(:clear_person, "cy")
+    assert_equal [[:deleted] * 5, 3], [ids.map { |id| @show.lines[id].state.name }, @show.desks.values.first.air.standing]
   end
 
   def test_what_waits_for_room_and_is_deleted_never_comes
     flood
     take(:delete_line, nil, "f199")
     clock.now_ms += 1000
-    @reception.advance(clock.now_ms)
-    assert_equal [[true, "aired"], [false, "thinned"]], [logged(198), logged(199)]
+    @show.lines.advance(clock.now_ms)
+    assert_equal [[true, "aired"], [false, "by the platform"]], [logged(198), logged(199)]
   end
 
   def test_the_same_platform_id_counts_once

@@ -82,7 +82,7 @@ class ShoutOutsTest < GatheringTest
 
   def test_a_moderator_introduces_the_person_of_a_line_and_plays_the_hosts_own_cue
     say("ann", "hello")
-    line_id = @show.prompter.instance_variable_get(:@noted).keys.last
+    line_id = @show.lines.to_a.last.id
     @show.introduce(line_id, "Teo")
     advance
     assert_equal "Ann", last("shout")["n"]

@@ -24,7 +24,7 @@ class ShowRulesTest < StillShowTest
     undo(deed)
     assert_equal [[other, shown], "aired"], [painted, state(shown)]
     assert_equal "held", state(held)
-    assert @show.gatehouse.held?(held)
+    assert @show.lines.held?(held)
     until_written
     assert_equal 0, db[:left_out].count
   end
@@ -79,9 +79,9 @@ class ShowRulesTest < StillShowTest
     answered = @show.mark_line(id, "answered", true, "Teo")
     unmarked = @show.mark_line(id, "answered", false, "Teo")
     undo(unmarked)
-    assert_equal ["answered"], @show.prompter[id].marks
+    assert_equal ["answered"], @show.prompter.marks(id)
     undo(answered)
-    assert_empty @show.prompter[id].marks
+    assert_empty @show.prompter.marks(id)
     assert_raises(Bavard::Error) { @show.mark_line(id, "loved", true, "Teo") }
   end
 

@@ -21,7 +21,7 @@ class CountsPropertyTest < HouseTest
   def begin_show
     @show = Bavard::Live::Show.new(@record, house)
     @lane = @show.lanes.values.first
-    @reception = Bavard::Live::Reception.new(@show, house, Bavard::Live::DeskReport.new(@show, house))
+    @reception = @show.reception
   end
 
   def test_each_counts_once_whatever_the_order_and_repeats

@@ -8,6 +8,7 @@ require_relative "../../lib/bavard/core/gate/rule_set"
 require_relative "../../lib/bavard/core/stage/pieces/chat"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
+require_relative "../../lib/bavard/core/moderation/line_state"
 require_relative "../../lib/bavard/live/playout"
 require_relative "../../lib/bavard/relay/topic"
 
@@ -113,8 +114,10 @@ class SocketToFrameTest < Minitest::Test
     case intake.kind
     when :line
       line = Bavard::Core::Chat::Line.from(intake, id: (number * 1000) + (way[:next] += 1))
+      line.state = Bavard::Core::Moderation::LineState.new(:aired)
       way[:playout].add(line) if !line.text.empty? && way[:gate].take(line, way[:memory]).pass?
-    when :delete_line then way[:playout].pull_where { |line| line.platform_id == intake.platform_id }
+    when :delete_line
+      way[:playout].each_line { |line| line.state.move(:delete) if line.platform_id == intake.platform_id && line.state.seen? }
     end
   end
 

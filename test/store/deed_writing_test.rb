@@ -15,7 +15,7 @@ class DeedWritingTest < HouseTest
   def test_what_lay_in_a_file_is_written_as_it_was_done_however_often
     show = make_show
     left_out = Bavard::Core::Gate::LeftOut::Entry.new("Ann", @feed.id, 99)
-    deed = Bavard::Store::Deeds::Deed.new(id: 5, at_ms: 1, by: "Teo", what: "leave_out", line_id: nil, about: "Ann", detail: {"lines" => [[1, "aired"]]})
+    deed = Bavard::Core::Moderation::Deed.new(id: 5, at_ms: 1, by: "Teo", what: "leave_out", line_id: nil, about: "Ann", detail: {"lines" => [[1, "aired"]]})
     document = with_chat
     [[:left_out, :add, [show.id, left_out, 1, "Teo"], {}], [:deeds, :add, [show.id, deed], {}], [:feeds, :keep, [@feed.id], {wanted: true}],
       [:stages, :put_on_air, [@stage.id, 1, document, 1], {by: "Teo"}], [:shows, :keep_gate, [show.id, show.gate.merge("brake" => {"kind" => "hold_all"})], {}]].each do |given|

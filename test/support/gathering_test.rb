@@ -21,7 +21,7 @@ class GatheringTest < HouseTest
     @record = house.shows.find(@record.id)
     @show = Bavard::Live::Show.new(@record, house)
     @lane = @show.lanes.values.first
-    @reception = Bavard::Live::Reception.new(@show, house, Bavard::Live::DeskReport.new(@show, house))
+    @reception = @show.reception
     advance
   end
 

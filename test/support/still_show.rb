@@ -12,7 +12,7 @@ class StillShowTest < HouseTest
     @record = house.shows.find(record.id)
     @show = Bavard::Live::Show.new(@record, house)
     @lane = @show.lanes.values.first
-    @reception = @show.instance_variable_get(:@reception)
+    @reception = @show.reception
     advance
   end
 
@@ -55,7 +55,11 @@ class StillShowTest < HouseTest
   end
 
   # @return [String] what the prompter says of a line
-  def state(line_id) = @show.prompter[line_id].state
+  def state(line_id) = frames("prompter:#{@record.id}").filter_map { |frame| state_in(frame, line_id) }.last
+
+  def state_in(frame, line_id)
+    frame.dig("states", line_id.to_s) || frame["lines"]&.find { |card| card["i"] == line_id }&.fetch("s")
+  end
 
   def hold(ms, **more)
     @show.use_gate(@show.record.gate.merge("hold" => Core::Gate::Settings.hold({"ms" => ms}.merge(more.transform_keys(&:to_s)))))

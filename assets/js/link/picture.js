@@ -75,17 +75,19 @@ export class Picture {
     }
   }
 
-  // What came and went while the page was away never gets onto the picture.
+  // What came and went while the page was away never gets onto the picture; what went and came again does.
   applyMissed(frames) {
-    const leaving = (frame) => [...Object.entries(frame.out ?? {}), ...Object.entries(frame.pulled ?? {})];
-    const gone = new Set(frames.flatMap((frame) => leaving(frame).flatMap(([piece, ids]) => ids.map((id) => `${piece}/${id}`))));
+    const gone = new Map();
+    for (const [at, frame] of frames.entries())
+      for (const [piece, ids] of [...Object.entries(frame.out ?? {}), ...Object.entries(frame.pulled ?? {})])
+        for (const id of ids) gone.set(`${piece}/${id}`, at);
     // Where pieces were set otherwise meanwhile, lines may stand longer than was said.
     const restyled = frames.some((frame) => frame.style);
     const over = (card, age) => !restyled && card.z !== undefined && card.z <= age;
-    for (const frame of frames) {
+    for (const [at, frame] of frames.entries()) {
       const lines = Object.entries(frame.in ?? {}).map(([piece, cards]) => [
         piece,
-        cards.filter((card) => !gone.has(`${piece}/${card.i}`) && !over(card, frame.age)),
+        cards.filter((card) => !(gone.get(`${piece}/${card.i}`) > at) && !over(card, frame.age)),
       ]);
       this.apply({ ...frame, in: Object.fromEntries(lines), missed: true });
     }

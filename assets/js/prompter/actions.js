@@ -2,8 +2,6 @@
 import { icon, make } from "../house/elements.js";
 import { act, setup } from "./door.js";
 
-const ONGOING = new Set(["held", "waits", "aired", "draft", "nowhere"]);
-
 export class Actions {
   constructor({ pins, large, open, answerTo, speak }) {
     this.told = { pins, large };
@@ -22,9 +20,10 @@ export class Actions {
     const large = this.told.large() === line;
     const read = (card.mk ?? []).includes("read");
     const answered = (card.mk ?? []).includes("answered");
+    const offers = setup.offers[card.s] ?? [];
     const doing = [
-      ONGOING.has(card.s) && ["x", "Pull", "eye-off", () => act("pull", { line }, `Pulled ${card.n}’s line.`)],
-      !["aired", "draft", "nowhere"].includes(card.s) && ["v", "Let go", "eye", () => act("let_go", { line }, `Let ${card.n}’s line go.`)],
+      offers.includes("pull") && ["x", "Pull", "eye-off", () => act("pull", { line }, `Pulled ${card.n}’s line.`)],
+      offers.includes("let_go") && ["v", "Let go", "eye", () => act("let_go", { line }, `Let ${card.n}’s line go.`)],
       ["l", "Leave out", "user-x", () => act("leave_out", { name: card.p, feed: card.fd }, `${card.n} is left out.`)],
       ["n", pinned ? "Unpin" : "Pin", pinned ? "pin-off" : "pin", () => act(pinned ? "unpin" : "pin", { line })],
       ["g", large ? "Off the stage" : "Large", large ? "minimize-2" : "maximize-2", () => act(large ? "small" : "large", { line })],

@@ -20,6 +20,7 @@ import { Voices } from "./voices.js";
 
 const look = { size: 16, dense: false, time: "minutes", off: true, voices: true, feeds: null, ...kept("look") };
 const state = { pins: [], large: null, ready: false };
+const GONE = new Set(["pulled", "deleted"]);
 const lines = new Lines();
 const deeds = new Deeds();
 const side = new Side({ deeds });
@@ -74,7 +75,7 @@ function take(frame) {
   lines.add(frame.lines ?? []);
   for (const [id, what] of Object.entries(frame.states ?? {})) {
     lines.change(id, { s: what });
-    if (what === "pulled") speech.gone(Number(id));
+    if (GONE.has(what)) speech.gone(Number(id));
   }
   for (const [id, marks] of Object.entries(frame.marks ?? {})) lines.change(id, { mk: marks });
   if (frame.voices) voices.take(frame.voices);

@@ -5,8 +5,17 @@ import { badgesOf, fragmentsOf } from "../link/line.js";
 import { markOf } from "../link/marks.js";
 
 const EMOTE = { height: 22, still: matchMedia("(prefers-reduced-motion: reduce)").matches };
-const STATES = { pulled: "pulled", left: "not let go", off: "", waits: "held", draft: "draft only", nowhere: "" };
-const CHIPS = { pulled: "off", left: "mind", off: "off", waits: "mind", draft: "told" };
+const STATES = {
+  pulled: "pulled",
+  deleted: "deleted there",
+  left: "not let go",
+  washed: "no room",
+  off: "",
+  waits: "held",
+  draft: "draft only",
+  nowhere: "",
+};
+const CHIPS = { pulled: "off", deleted: "off", left: "mind", washed: "told", off: "off", waits: "mind", draft: "told" };
 
 export function nameOf(card) {
   const name = make("bdi", "name", card.n);

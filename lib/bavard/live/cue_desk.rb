@@ -107,6 +107,9 @@ module Bavard
         one && told(one)[:words][0, 120]
       end
 
+      # @return [Boolean] whether something of it may still play
+      def remembers?(line_id) = @lines.key?(line_id)
+
       # What was pulled or deleted plays no more, now or again.
       def pull_where(now_ms)
         playing = @queue.playing

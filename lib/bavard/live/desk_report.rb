@@ -53,7 +53,7 @@ module Bavard
         feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
         {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| told(feed) }, stages:,
-         answers: @show.answers.report, gate: @show.gatehouse.report(now_ms),
+         answers: @show.answers.report, gate: {**@show.lines.figures, **@show.gatehouse.report(now_ms)},
          trouble:}
       end
 
@@ -68,13 +68,16 @@ module Bavard
       def told(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.told(feed[:id])).compact
 
       def figures(feeds, stages, now_ms)
-        @show.figures.at(now_ms).merge(
+        {**@show.figures.at(now_ms), **in_all(feeds, stages), emotes: @show.wardrobe.size, held: @show.lines.held, brake: !@show.gatehouse.brake.nil?}
+      end
+
+      def in_all(feeds, stages)
+        {
           feeds: feeds.size, live: feeds.count { |feed| feed[:state] == :live }, rate: feeds.sum { |feed| feed[:rate] },
           trouble: feeds.count { |feed| TROUBLE.include?(feed[:state]) },
           waiting: stages.sum { |stage| stage[:changes].size }, screens: stages.sum { |stage| stage[:screens].size },
-          emotes: @show.wardrobe.size, **@show.gatehouse.figures,
           on_air: stages.any? { |stage| stage[:revision].positive? && stage[:screens].any? }
-        )
+        }
       end
     end
   end

@@ -70,7 +70,7 @@ module Bavard
 
       # The card of whoever wrote a line.
       def introduce(line_id, by)
-        person = prompter.find(line_id).line.person
+        person = lines.find(line_id).line.person
         shout_outs.add(person.display_name, person:) or
           raise Error.new("No stage has a shout-out piece on it, the card waits already, or the gate keeps that name off.", field: "line")
         deed("shout_out", by, line_id:, about: person.login)

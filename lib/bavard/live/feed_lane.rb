@@ -26,8 +26,6 @@ module Bavard
       NOT_CONNECTED = "This feed is not connected just now."
       NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
 
-      # A line that came, with its verdict and whether it was taken away since.
-      Noted = Struct.new(:line, :verdict, :pulled)
       # What one connection had heard by then, and from where it goes on.
       Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
 
@@ -36,7 +34,7 @@ module Bavard
       # @param feed [Store::Feeds::Feed]
       # @param house [House]
       # @param send [#call] takes [lane, runner, intake] into the show's mailbox
-      # @param entries [Array<Store::Lines::Entry>] this feed's newest
+      # @param entries [Array<LineBook::Kept>] this feed's newest
       # @param seen [Array<String>] platform ids that count as known
       # @param wardrobe [#call] gives what lines wear
       def initialize(feed, house, send:, entries: [], seen: [], wardrobe: nil)
@@ -55,7 +53,7 @@ module Bavard
         @outbox = Feeds::Outbox.new
         @wardrobe = wardrobe
         @report = LaneReport.new(self, wardrobe)
-        entries.each { |entry| note(entry.line, entry.verdict, pulled: entry.pulled) }
+        entries.each { |kept| note(kept) }
       end
 
       def id = feed.id
@@ -120,37 +118,28 @@ module Bavard
       # @return [TakenBefore] what was taken away before it came
       def taken_before = @taken_before ||= TakenBefore.new
 
+      # @param kept [LineBook::Kept] that came
       # @return [Hash] its card
-      def note(line, verdict, pulled: false)
-        @pace.count(line.arrived_at_ms)
-        noted = Noted.new(line, verdict, pulled)
-        @noted << noted
+      def note(kept)
+        @pace.count(kept.line.arrived_at_ms)
+        @noted << kept
         @noted.shift if @noted.size > SHOWN_LINES
-        @report.card(noted)
+        card(kept)
       end
 
       # @return [#cut, nil] emotes there are now
       def emotes = @wardrobe&.call&.emotes
 
-      # @return [Hash] of any line
-      def card(line, verdict, pulled: false) = @report.card(Noted.new(line, verdict, pulled))
+      # @param kept [LineBook::Kept]
+      # @return [Hash]
+      def card(kept) = @report.card(kept)
 
       # @return [Array<Hash>] cards of the newest
-      def lines = @noted.map { |noted| @report.card(noted) }
-
-      # @return [Boolean] whether one of the newest lines was it
-      def pull_where
-        @noted.map { |noted| noted.pulled = true if yield(noted.line) }.any?
-      end
-
-      # A line that was taken away is there again.
-      def put_back(line_id)
-        @noted.each { |noted| noted.pulled = false if noted.line.id == line_id }
-      end
+      def lines = @noted.map { |kept| card(kept) }
 
       # The newest lines, with the emotes there are now.
       def dress(emotes)
-        @noted.each { |noted| noted.line.dress(emotes) }
+        @noted.each { |kept| kept.line.dress(emotes) }
       end
 
       def miss(gap)

@@ -6,12 +6,8 @@ require_relative "rule_counts"
 
 module Bavard
   module Live
-    # Where a show's lines are judged and held: its sets of rules, what they remember, the hold and the brake. Belongs to its
-    # show's thread.
+    # Where a show's lines are judged: its sets of rules, what they remember, and the brake. Belongs to its show's thread.
     class Gatehouse
-      # A line on its way to the picture. lane_id:: its feed's; verdict:: what the gate said
-      Held = Struct.new(:line, :lane_id, :verdict, :draft_only)
-
       # People whose first line is remembered; beyond it the database knows, at the next start.
       MOST_KNOWN = 200_000
 
@@ -24,8 +20,6 @@ module Bavard
         @left_out = Core::Gate::LeftOut.new(left_out)
         @first_seen = first_seen
         @memory = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
-        @hold = Core::Chat::Hold.new
-        @held = {}
         @counts = RuleCounts.new
         @uses = 0
         use(document)
@@ -39,9 +33,16 @@ module Bavard
         @brake = Core::Gate::Brake.from(document["brake"])
         @ladder = ladder || Core::Gate::Ladder.from(Core::Gate::Settings.in_force(document)["rules"])
         @rehearsed = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
-        @hold.settings = Core::Gate::Settings.hold_settings(document, brake)
-        @hold.stop_all if brake&.kind == "hold_all"
       end
+
+      # @return [Core::Chat::Hold::Settings] how lines are held by the document and the brake
+      def hold_settings = Core::Gate::Settings.hold_settings(document, brake)
+
+      # @return [Boolean] whether everything waits for somebody
+      def holds_all? = brake&.kind == "hold_all"
+
+      # @return [Boolean] whether the brake takes chat off the picture
+      def off_picture? = brake&.off_picture? || false
 
       # Judges a line that came in, and remembers it.
       #
@@ -87,59 +88,14 @@ module Bavard
       # What rules did before this process began.
       def recount(at_ms, rule, times) = rule && @counts.count(at_ms, [rule], times)
 
-      # @return [Boolean] whether it waits before it goes on the picture
-      def hold(line, lane_id, verdict, now_ms, held_for_ms: 0, draft_only: false)
-        roles = Core::Gate::Sight.new(line).roles
-        settings = @hold.settings
-        return false unless verdict.hold? || settings.for(roles).positive? || settings.per_minute
-
-        @held[line.id] = Held.new(line, lane_id, verdict, draft_only)
-        @hold.add(line, now_ms:, roles:, waits: verdict.hold?, held_for_ms:)
-        true
-      end
-
-      # @return [Held, nil] what will not go on the picture now
-      def pull(line_id)
-        @hold.pull(line_id) && @held[line_id]
-      end
-
-      # @return [Array<Held>]
-      def pull_where(&) = @hold.pull_where(&).map { |line| @held[line.id] }
-
-      # @return [Held, nil] what is held again, its pull being taken back
-      def put_back(line_id) = @hold.put_back(line_id) && @held[line_id]
-
-      # @return [Held, nil] what goes with the next {#advance}
-      def let_go(line_id) = @hold.let_go(line_id) && @held[line_id]
-
-      def size = @hold.size
-      def held?(line_id) = @hold.held?(line_id)
-
-      # @return [Array(Array<Held>, Array<Held>)] what goes on the picture now, in order, and what left by itself
-      def advance(now_ms)
-        change = @hold.advance(now_ms)
-        [change.released, change.left].map { |lines| lines.map { |line| @held[line.id] } }
-      end
-
-      # The line is done with: aired, left, or long since pulled.
-      def forget(line_id) = @held.delete(line_id)
-
-      def due_ms = [@hold.next_due_ms, brake&.until_ms].compact.min
+      # @return [Integer, nil] when the brake is over
+      def due_ms = brake&.until_ms
       def brake_over?(now_ms) = brake&.over?(now_ms) || false
-      def each_held(&block) = @hold.each_line(&block)
-
-      # @return [Array<Hash>] what is held: id, whether it waits for a person, ms left and in all
-      def held_report
-        @hold.report.map { |line, waits, left, whole| {i: line.id, waits:, left:, whole:} }
-      end
-
-      # @return [Hash] for the signal line
-      def figures = {held: @hold.size, brake: !brake.nil?}
 
       # @return [Hash] for the host's pages
       def report(now_ms)
-        {held: @hold.size, waits: @hold.report.count { |_, waits, *| waits }, rules: @counts.at(now_ms), in_force: document["in_force"], version:,
-         sets: document["sets"].map { |set| set["name"] }, left_out: left_out.size, hold: document["hold"], brake: brake_report(now_ms)}
+        {rules: @counts.at(now_ms), in_force: document["in_force"], version:, sets: document["sets"].map { |set| set["name"] },
+         left_out: left_out.size, hold: document["hold"], brake: brake_report(now_ms)}
       end
 
       private

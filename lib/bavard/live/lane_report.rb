@@ -28,15 +28,15 @@ module Bavard
           thinned: @lane.thinned(now_ms), gap: fresh_gap(now_ms), lines: @lane.lines)
       end
 
-      # @param noted [FeedLane::Noted]
+      # @param kept [LineBook::Kept]
       # @return [Hash] a line's card, with what a lane says besides
-      def card(noted)
-        line = noted.line
+      def card(kept)
+        line = kept.line
         night, day = @names.values_at(:night, :day).map { |names| names.for(line.person.key, line.person.colour) }
         card = LineCard.of(line, night, @lane.mark, @wardrobe&.call)
         card[:day] = day
-        card[:off] = Core::Gate::Rules.label(noted.verdict.rule) if noted.verdict.drop?
-        card[:pulled] = true if noted.pulled
+        card[:off] = Core::Gate::Rules.label(kept.verdict.rule) if kept.verdict.drop?
+        card[:pulled] = true if kept.state.taken?
         card[:e] = Core::Chat::EventWords.of(line) if line.event?
         card
       end

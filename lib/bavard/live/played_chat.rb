@@ -26,22 +26,21 @@ module Bavard
       # @param piece [Hash]
       # @param house [Hash] the show's colours and faces
       # @param lines [Array<Core::Chat::Line>] what was said before, oldest first
-      # @param pulled [Hash] ids of lines that are pulled
       # @param shared [Playout::Shared] marks, wardrobe, host's name
-      def initialize(piece, house, lines, pulled, shared)
+      def initialize(piece, house, lines, shared)
         @shared = shared
         @id = piece["id"]
         set(piece, house)
-        fill(lines, pulled)
+        fill(lines)
       end
 
       # Other settings.
       #
       # @return [Array<Core::Chat::Line>] standing lines that are written otherwise now
-      def play(piece, house, lines, pulled)
+      def play(piece, house, lines)
         before = @piece
         set(piece, house)
-        fill(lines, pulled) unless same_intake?(before)
+        fill(lines) unless same_intake?(before)
         written_otherwise?(before) ? timeline.standing : []
       end
 
@@ -95,11 +94,10 @@ module Bavard
 
       def settings = Core::Stage::ChatPiece.timeline_settings(@piece)
 
-      def fill(lines, pulled)
+      def fill(lines)
         standing = timeline&.standing || []
         @filter = Core::Chat::IntakeFilter.new(@piece)
         @timeline = Core::Chat::Timeline.new(settings, lines.select { |line| @filter.take?(line) }, standing:)
-        pulled.each_key { |id| timeline.pull(id) }
       end
 
       def other_names(piece, house)

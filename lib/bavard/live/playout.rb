@@ -37,17 +37,16 @@ module Bavard
       # @param topic [Relay::Topic]
       # @param shared [Shared]
       # @param live [LiveValues, nil] what is set in pieces while the broadcast goes on
-      # @param entries [Array<Store::Lines::Entry>] what was said before, oldest first
+      # @param lines [Array<Core::Chat::Line>] what was said before, oldest first
       # @param timed [Boolean] whether pages are told how long lines stand: where their time never stands still
-      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, entries: [], timed: false)
+      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, lines: [], timed: false)
         @topic = topic
         @hub = hub
         @shared = shared
         @live = live
         @timed = timed
         @again = {}
-        @lines = entries.map(&:line)
-        @pulled = entries.select(&:pulled).to_h { |entry| [entry.line.id, true] }
+        @lines = lines.to_h { |line| [line.id, line] }
         @chats = {}
         @voiced = VoicedPieces.new(shared)
         @counted = CountedPieces.new(shared, -> { @live&.counts }, live&.method(:now_ms))
@@ -83,35 +82,23 @@ module Bavard
 
       # @return [Boolean] whether there is a piece that takes it in
       def add(line)
-        @lines << line
-        @lines.shift.tap { |gone| @pulled.delete(gone.id) } if @lines.size > Core::Chat::Timeline::REMEMBERED
+        @lines.delete(line.id)
+        @lines[line.id] = line
+        @lines.shift if @lines.size > Core::Chat::Timeline::REMEMBERED
         taken = @chats.each_value.count { |chat| chat.add(line) }
         @flown.add(line, @live&.now_ms || line.shown_at_ms) unless @veiled
         @dirty = true
         taken.positive?
       end
 
-      def pull_where
-        pulled = @lines.select { |line| yield(line) }
-        pulled.each do |line|
-          @pulled[line.id] = true
-          @flown.ground(line.id)
-        end
-        @chats.each_value { |chat| @pulled.each_key { |id| chat.timeline.pull(id) } }
+      # A line was taken away, or is there again: its state says which.
+      def moved(line)
+        @flown.ground(line.id) if line.away?
         @dirty = true
       end
 
-      # A pull is taken back: the line stands again, where its time is not over.
-      #
-      # @return [Symbol, nil] :taken where a piece takes it in, :known where none does; nil where it is not remembered
-      def put_back(line_id)
-        @pulled.delete(line_id)
-        @chats.each_value { |chat| chat.timeline.put_back(line_id) }
-        @dirty = true
-        return :taken if @chats.each_value.any? { |chat| chat.timeline.known?(line_id) }
-
-        :known if @lines.any? { |line| line.id == line_id }
-      end
+      # @return [Boolean] whether it may still show the line
+      def remembers?(line_id) = @lines.key?(line_id) || @chats.each_value.any? { |chat| chat.timeline.known?(line_id) }
 
       # @param wish [Core::Flurry::Flurry::Wish] what a cue lets go
       def fly(wish, now_ms) = @flown.wish(wish, now_ms)
@@ -131,7 +118,6 @@ module Bavard
 
       def clear
         @lines.clear
-        @pulled.clear
         @chats.each_value { |chat| chat.timeline.clear }
         @flown.clear
         @cleared = true
@@ -147,7 +133,7 @@ module Bavard
       def relive = @relived = true
 
       # All lines that are remembered.
-      def each_line(&block) = @lines.each(&block)
+      def each_line(&block) = @lines.each_value(&block)
 
       # @return [Boolean] whether there is something new to send
       def changed? = @dirty || @restyled || @relived || @again.any? || parts.any?(&:changed?)
@@ -216,9 +202,9 @@ module Bavard
         @chats = Core::Stage::Document.chat_pieces(@document).to_h do |piece|
           chat = @chats[piece["id"]]
           if chat.nil?
-            chat = PlayedChat.new(piece, @document["house"], @lines, @pulled, @shared)
+            chat = PlayedChat.new(piece, @document["house"], @lines.values, @shared)
           elsif @fresh[piece["id"]]
-            chat.play(piece, @document["house"], @lines, @pulled).each { |line| @again[line.id] = true }
+            chat.play(piece, @document["house"], @lines.values).each { |line| @again[line.id] = true }
           end
           [piece["id"], chat]
         end
@@ -246,7 +232,7 @@ module Bavard
         put(change, :colours, chat, @restyled && @fresh[chat.id] ? chat.colours : [])
         put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines))
         put(change, :in, chat, coming(chat, moved.in_lines, now_ms))
-        pulled, out = moved.out_ids.partition { |id| @cleared || @pulled.key?(id) }
+        pulled, out = moved.out_lines.partition { |line| @cleared || line.away? }.map { |lines| lines.map(&:id) }
         put(change, :out, chat, out)
         out.each { |id| @left.call(id, chat.why_gone(id)) } if @left
         put(change, :pulled, chat, pulled)

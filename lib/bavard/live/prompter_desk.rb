@@ -2,8 +2,9 @@
 
 require_relative "../core/chat/attention"
 require_relative "../core/gate/rules"
+require_relative "../core/moderation/deed"
 require_relative "../relay/topic"
-require_relative "undoing"
+require_relative "lines/line_book"
 
 module Bavard
   module Live
@@ -11,26 +12,23 @@ module Bavard
     # a role did. Told as it happens, at most thirty times a second. Belongs to its show's thread.
     class PrompterDesk
       FRAME_MS = 34
-      KEPT = 2000
       SHOWN = 300
       MOST_PINS = 8
-      # state:: one of STATES; marks:: words of MARKS
-      Noted = Struct.new(:line, :verdict, :lane_id, :state, :marks, :card)
-      STATES = %w[held waits aired draft nowhere off pulled left].freeze
-      # Of lines that can still be seen, or will be.
-      STANDING = %w[held waits aired draft nowhere].freeze
-      MARKS = %w[read answered].freeze
-      # Deeds that last until another takes them back.
-      STAND = %w[pin unpin large small read answered unmark].freeze
-      WHERE = {aired: "aired", draft: "draft", nowhere: "nowhere", thinned: "nowhere", left: "left"}.freeze
+      # kept:: a LineBook::Kept; marks:: of Core::Moderation::Deed::MARKS; card:: as pages draw it
+      Noted = Struct.new(:kept, :marks, :card)
+      # Where a line is, as pages are told it; else by its own name.
+      TOLD = {queued: "nowhere"}.freeze
+      # What may be done about a line, by where it is, as pages are told it.
+      OFFERS = Core::Moderation::LineState::OFFERS.transform_keys { |name| TOLD.fetch(name) { name.name } }.freeze
 
       attr_reader :topic, :pins, :large
 
       # @param show_id [Integer]
+      # @param lines [LineBook]
       # @param host [String] the host's name
-      def initialize(show_id, house, gatehouse, host)
+      def initialize(show_id, house, lines, host)
         @house = house
-        @gatehouse = gatehouse
+        @lines = lines
         @host = host
         @topic = Relay::Topic.new("prompter:#{show_id}", house.boot)
         @noted = {}
@@ -40,20 +38,28 @@ module Bavard
         begin_anew
       end
 
-      # A line that was judged.
+      # A line that came.
       #
+      # @param kept [LineBook::Kept]
       # @param card [Hash] as the lane draws it
-      # @param where [Symbol] :aired, :draft or :nowhere
-      # @param pulled [Boolean]
-      def line(lane, entry, where, card, pulled: false)
-        state = state_of(entry, where, pulled)
-        noted = Noted.new(entry.line, entry.verdict, lane.id, state, [], nil)
-        noted.card = whole_card(card, noted)
-        @noted[entry.line.id] = noted
-        @noted.shift if @noted.size > KEPT
+      def line(kept, card)
+        noted = @noted[kept.id] = Noted.new(kept, [], whole_card(card, kept))
         @fresh << noted.card
-        @held = true if entry.held
+        @held = true if kept.state.held?
       end
+
+      # What has become of a line is another thing now.
+      #
+      # @param from [Symbol] where it was
+      def moved(kept, from)
+        @held ||= kept.state.held? || Core::Moderation::LineState::HELD.include?(from)
+        noted = @noted[kept.id]
+        state = told(kept.state)
+        @states[kept.id] = noted.card[:s] = state if noted && noted.card[:s] != state
+      end
+
+      # Nothing can be done about it here any more.
+      def forget(line_id) = @noted.delete(line_id)
 
       # Draws lines anew, as when a picture in them has come.
       #
@@ -61,62 +67,35 @@ module Bavard
       # @yieldparam line [Core::Chat::Line]
       def redraw(lanes)
         @noted.each_value do |noted|
-          next unless yield(noted.line) && (lane = lanes[noted.lane_id])
+          next unless yield(noted.kept.line) && (lane = lanes[noted.kept.lane_id])
 
-          noted.card = whole_card(lane.card(noted.line, noted.verdict, pulled: noted.state == "pulled"), noted)
+          noted.card = whole_card(lane.card(noted.kept), noted.kept)
           noted.card[:mk] = noted.marks if noted.marks.any?
-          @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.line.id }
+          @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.kept.id }
         end
       end
 
       # @return [Hash] the card of any line of the log, as it would have
       def card_of(lane, entry)
         known = @noted[entry.line.id] and return known.card.dup
-        where = entry.aired ? :aired : :nowhere
-        noted = Noted.new(entry.line.dress(lane.emotes), entry.verdict, lane.id, state_of(entry, where, entry.pulled), [], nil)
-        whole_card(lane.card(noted.line, entry.verdict, pulled: entry.pulled), noted)
+        kept = LineBook.of_log(entry)
+        kept.line.dress(lane.emotes)
+        whole_card(lane.card(kept), kept)
       end
 
-      # @return [Noted]
-      # @raise [Bavard::Error] where it is not at hand any more
-      def find(line_id)
-        @noted[line_id] || raise(Error.new("That line left long ago, and nothing can be done about it here. It is in the log.", field: "line"))
-      end
-
-      # @return [Noted, nil]
-      def [](line_id) = @noted[line_id]
-
-      # What became of a line.
-      def went(line_id, where)
-        enter(line_id, WHERE.fetch(where))
-      end
-
-      def enter(line_id, state)
-        noted = @noted[line_id] or return
-        noted.state = noted.card[:s] = state
-        @states[line_id] = state
-        @held = true
-      end
-
-      def pulled_where
-        @noted.each_value { |noted| enter(noted.line.id, "pulled") if noted.state != "pulled" && yield(noted.line) }
-      end
+      # @return [Array<String>] how a line is marked
+      def marks(line_id) = @noted[line_id]&.marks || []
 
       # @param name [String] login or shown name, in any case
       # @return [Core::Chat::Person, nil] who is called so and wrote lately
       def person_called(name)
         name = Core::Chat::Person.fold(name.delete_prefix("@"))
-        @noted.values.reverse_each.find { |noted| [noted.line.person.login, noted.line.person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
-          &.line&.person
-      end
-
-      # @return [Array<Integer>] ids of lines that can still be seen, or will be
-      def lines_where
-        @noted.each_value.filter_map { |noted| noted.line.id if STANDING.include?(noted.state) && yield(noted.line) }
+        @noted.values.reverse_each.map { |noted| noted.kept.line.person }
+          .find { |person| [person.login, person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
       end
 
       def mark(line_id, mark, on)
-        noted = find(line_id)
+        noted = @noted[line_id] or return
         noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
         noted.card[:mk] = noted.marks
         @marks[line_id] = noted.marks
@@ -137,7 +116,7 @@ module Bavard
         @pinned = true
       end
 
-      # @param deed [Store::Deeds::Deed] new, or undone
+      # @param deed [Core::Moderation::Deed] new, or undone
       def deed(deed)
         @deeds.reject! { |known| known.id == deed.id }
         @deeds << deed
@@ -145,17 +124,14 @@ module Bavard
         @fresh_deeds << deed
       end
 
-      # @return [Store::Deeds::Deed, nil]
+      # @return [Core::Moderation::Deed, nil]
       def find_deed(id) = @deeds.find { |deed| deed.id == id }
 
-      # @return [Store::Deeds::Deed, nil] the last about a line that is not taken back
+      # @return [Core::Moderation::Deed, nil] the last about a line that is not taken back
       def last_deed(line_id, what) = @deeds.reverse_each.find { |deed| deed.line_id == line_id && deed.what == what && deed.undone_ms.nil? }
 
-      # @return [Store::Deeds::Deed, nil] the last of its kind
+      # @return [Core::Moderation::Deed, nil] the last of its kind
       def newest_deed(what) = @deeds.reverse_each.find { |deed| deed.what == what }
-
-      # The hold, or what is left of it, has changed.
-      def touch_held = @held = true
 
       # @param rooms [Array<Hash>] voice rooms as Voices#strip tells them
       def voices=(rooms)
@@ -182,7 +158,7 @@ module Bavard
         return unless due && now_ms >= due
 
         change = {lines: @fresh, states: @states, marks: @marks}
-        change[:held] = @gatehouse.held_report if @held
+        change[:held] = @lines.held_report if @held
         change.update(pins: pinned, large: @large) if @pinned
         change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
         change[:voices] = @voices if @talk
@@ -195,13 +171,13 @@ module Bavard
       # @return [Hash] of a deed as pages show it; back: whether it can be taken back
       def self.told(deed)
         {id: deed.id, at: deed.at_ms, by: deed.by, what: deed.what, line: deed.line_id, about: deed.about, detail: deed.detail,
-         undone: deed.undone_by, undone_at: deed.undone_ms, back: Undoing::UNDO.key?(deed.what)}
+         undone: deed.undone_by, undone_at: deed.undone_ms, back: deed.way_back?}
       end
 
       # As it is, told to whoever opens the prompter.
       def whole
         cards = @noted.values.last(SHOWN).map { |noted| noted.card.dup }
-        held = @gatehouse.held_report
+        held = @lines.held_report
         waiting = held.filter_map { |one| @noted[one[:i]]&.card }
         deeds = @deeds.last(60).map { |one| PrompterDesk.told(one) }
         pins = pinned
@@ -219,8 +195,8 @@ module Bavard
 
       # After a start: what people did before, and what of it still stands.
       #
-      # @param deeds [Array<Store::Deeds::Deed>] oldest first
-      # @param standing [Array<Store::Deeds::Deed>] of STAND
+      # @param deeds [Array<Core::Moderation::Deed>] oldest first
+      # @param standing [Array<Core::Moderation::Deed>] those of lasting kinds
       def remember(deeds, standing)
         @deeds = deeds
         standing.reject(&:undone_ms).each { |deed| stand_again(deed) if @noted.key?(deed.line_id) }
@@ -231,7 +207,7 @@ module Bavard
       def stand_again(deed)
         case deed.what
         when "pin", "unpin" then pin(deed.line_id, deed.what == "pin")
-        when "large" then self.large = deed.line_id unless @noted[deed.line_id].state == "pulled"
+        when "large" then self.large = deed.line_id unless @noted[deed.line_id].kept.state.taken?
         when "small" then self.large = nil
         else mark(deed.line_id, deed.detail["mark"] || deed.what, deed.what != "unmark")
         end
@@ -246,18 +222,12 @@ module Bavard
         @held = @pinned = false
       end
 
-      def state_of(entry, where, pulled)
-        return "pulled" if pulled
-        return "off" if entry.verdict.drop?
-        return entry.verdict.hold? ? "waits" : "held" if entry.held
+      def told(state) = TOLD.fetch(state.name) { state.name.name }
 
-        entry.verdict.hold? && where == :nowhere ? "left" : WHERE.fetch(where)
-      end
-
-      def whole_card(card, noted)
-        line = noted.line
-        verdict = noted.verdict
-        more = {fd: noted.lane_id, p: line.person.login, s: noted.state}
+      def whole_card(card, kept)
+        line = kept.line
+        verdict = kept.verdict
+        more = {fd: kept.lane_id, p: line.person.login, s: told(kept.state)}
         more[:rule] = Core::Gate::Rules.label(verdict.rule) if verdict.rule
         more[:why] = verdict.findings.map(&:why).first if verdict.findings.any?
         more[:as] = verdict.shown.text if verdict.shown

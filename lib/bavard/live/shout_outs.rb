@@ -87,6 +87,9 @@ module Bavard
         add(name, person: line.person, line:) if cooled?(name, piece, now_ms)
       end
 
+      # @return [Boolean] whether the card of a visit may still play
+      def remembers?(line_id) = [@playing, *@waiting].any? { |one| one&.line&.id == line_id }
+
       # Visits that were pulled or deleted.
       def pull_where(now_ms)
         @waiting.reject! { |one| one.line && yield(one.line) }

@@ -8,6 +8,11 @@ require_relative "desk_report"
 require_relative "feed_door"
 require_relative "figures"
 require_relative "happenings"
+require_relative "lines/line_book"
+require_relative "lines/line_figures"
+require_relative "lines/line_log"
+require_relative "lines/line_news"
+require_relative "lines/picture"
 require_relative "mailbox"
 require_relative "moderation"
 require_relative "reception"
@@ -39,8 +44,7 @@ module Bavard
       Came = Struct.new(:address)
 
       attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
-        :sounding,
-        :shout_outs
+        :sounding, :shout_outs, :lines, :reception
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -52,12 +56,13 @@ module Bavard
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", house.boot)
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
+        @report = DeskReport.new(self, house)
         dress_show
+        begin_lines
         load
         @answers = Answers.new
         @sightings = Sightings.new(id, house)
-        @report = DeskReport.new(self, house)
-        @reception = Reception.new(self, house, @report)
+        @reception = Reception.new(self, house, @report, @line_log)
       end
 
       def start
@@ -108,7 +113,13 @@ module Bavard
         @house.journal.deed(:shows, :keep_gate, id, document)
         record.gate = document
         gatehouse.use(document, ladder)
-        desks.each_value { |desk| desk.air.veil(gatehouse.brake&.off_picture? || false) }
+        follow_gate
+      end
+
+      # What waits, and what viewers see, follows the gate's settings.
+      def follow_gate
+        lines.use(gatehouse.hold_settings, now_ms, stop: gatehouse.holds_all?)
+        desks.each_value { |desk| desk.air.veil(gatehouse.off_picture?) }
       end
 
       # @param document [Hash] as Core::Cues::Settings reads it
@@ -162,7 +173,7 @@ module Bavard
       end
 
       def wait_s
-        parts = [@report, @reception, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
+        parts = [@report, lines, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
         due = parts.filter_map(&:due_ms).min
         due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
       end
@@ -173,7 +184,7 @@ module Bavard
         when Came then came(item.address)
         when FeedLane::Heard then item.lane.keep_heard(item)
         else
-          item.size == 3 ? @reception.take(*item) : screen_did(*item)
+          item.size == 3 ? reception.take(*item) : screen_did(*item)
         end
       end
 
@@ -207,10 +218,7 @@ module Bavard
 
       def screen_said(desk, connection, text)
         read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
-          if prompter[line_id]
-            sightings.add(line_id,
-              ["painted", at_ms, [desk.stage.name, words]])
-          end
+          sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
         end
         @house.reject(:screen, "a report that cannot be read") unless read
         [sounding, shout_outs].each { |heard| heard.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
@@ -219,18 +227,22 @@ module Bavard
       def advance
         now = now_ms
         use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
-        @reception.advance(now)
+        @report.touch if lines.advance(now)
         voices.advance(now)
         play(now)
-        desks.each_value do |desk|
-          told_ended(desk.advance_live(now))
-          desk.advance(now) { |line| rehearsed(line) }
-        end
+        advance_desks(now)
         lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.follow(heard, lane) } }
         tell_prompter(now)
         sightings.flush(now)
         wardrobe.flush(now)
         @report.flush(now)
+      end
+
+      def advance_desks(now)
+        desks.each_value do |desk|
+          told_ended(desk.advance_live(now))
+          desk.advance(now) { |line| rehearsed(line) }
+        end
       end
 
       def tell_prompter(now)

@@ -14,7 +14,6 @@ module Bavard
   module Live
     # How a show begins where it left off: from what is kept to what was held, shown, pinned and counted. Part of {Show}.
     module ShowLoading
-      REMEMBERED_LINES = 2000
       HOUR_MS = 3_600_000
       SCREENS_BACK_MS = 2000
 
@@ -36,22 +35,36 @@ module Bavard
         @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
       end
 
+      # What is told of lines needs what is loaded after them, and hears of none before.
+      def begin_lines
+        @line_log = LineLog.new(id, @house.journal, @house.ids)
+        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, @house.meters), LineNews.new(self, @report)])
+      end
+
       def load
+        @desks = {}
         @gatehouse = made_gatehouse
-        entries = @house.lines.latest(id, REMEMBERED_LINES).each { |entry| said_before(entry.line.dress(wardrobe.emotes)) }
+        lines.use(gatehouse.hold_settings, now_ms)
+        held = @house.lines.held(id).map { |entry| restored(entry) }
+        said = @house.lines.latest(id, LineBook::KEPT).map { |entry| restored(entry) }
         recount
-        load_feeds(entries)
-        load_desks(entries.select { |entry| entry.aired || (entry.verdict.pass? && !entry.held) })
-        load_prompter(entries)
-        load_held(entries)
+        load_feeds(said)
+        load_desks(said.select { |kept| Core::Moderation::LineState::SEEN.include?(kept.state.was || kept.state.name) })
+        load_prompter(held | said)
+        load_held(held, said)
+      end
+
+      def restored(entry)
+        said_before(entry.line.dress(wardrobe.emotes))
+        lines.restore(entry)
       end
 
       # What the log has was said before now. Where the clock was set back meanwhile it says otherwise, and what comes next would have to
       # wait until the clock has caught up.
       def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
 
-      def load_feeds(entries)
-        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, entries)] }
+      def load_feeds(said)
+        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, said)] }
         @house.feeds.all_of_show(id).each { |feed| places[feed.id] = place_of(feed) }
       end
 
@@ -61,42 +74,34 @@ module Bavard
 
       # What stood on the stages, as it was shown there.
       def load_desks(passed)
-        passed = passed.map { |entry| shown(entry) }.sort_by { |entry| [entry.line.shown_at_ms, entry.line.id] }.last(Core::Chat::Timeline::REMEMBERED)
+        passed.each { |kept| kept.shown = kept.line.as_shown(kept.verdict.shown, wardrobe.emotes) }
+        passed = passed.map(&:shown).sort_by { |line| [line.shown_at_ms, line.id] }.last(Core::Chat::Timeline::REMEMBERED)
         @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
-        desks.each_value { |desk| desk.air.veil(true) } if gatehouse.brake&.off_picture?
       end
 
       # What was held goes on being held where it was when the last was heard of us: nobody could pull it meanwhile, and no screen would
       # have painted it. Screens have time to be there again.
-      def load_held(entries)
-        until_ms = [entries.last&.line&.arrived_at_ms, *lanes.each_value.map { |lane| lane.feed.heard_at_ms }].compact.max.to_i.clamp(..now_ms)
-        @house.lines.held(id).each do |entry|
-          line = entry.line.dress(wardrobe.emotes)
-          gatehouse.hold(line, line.feed_id, entry.verdict, now_ms, held_for_ms: [until_ms - line.arrived_at_ms, 0].max - SCREENS_BACK_MS)
+      def load_held(held, said)
+        until_ms = [said.last&.line&.arrived_at_ms, *lanes.each_value.map { |lane| lane.feed.heard_at_ms }].compact.max.to_i.clamp(..now_ms)
+        held.each do |kept|
+          lines.hold_again(kept, now_ms, held_for_ms: [until_ms - kept.line.arrived_at_ms, 0].max - SCREENS_BACK_MS)
         end
+        follow_gate
       end
 
-      def lane_with(feed, entries)
-        own = entries.select { |entry| entry.line.feed_id == feed.id }
+      def lane_with(feed, said)
+        own = said.select { |kept| kept.lane_id == feed.id }
         FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
           seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
       end
 
-      def load_prompter(entries)
-        @prompter = PrompterDesk.new(id, @house, gatehouse, record.host_name)
-        entries.each { |entry| lanes[entry.line.feed_id]&.then { |lane| note_again(lane, entry) } }
-        prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: PrompterDesk::STAND, most: REMEMBERED_LINES).reverse)
+      def load_prompter(said)
+        @prompter = PrompterDesk.new(id, @house, lines, record.host_name)
+        said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
+        prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         enlarge_again(prompter.large) if prompter.large
         prompter.prepare(now_ms)
       end
-
-      def note_again(lane, entry)
-        card = lane.card(entry.line, entry.verdict, pulled: entry.pulled)
-        prompter.line(lane, entry, entry.aired ? :aired : :nowhere, card, pulled: entry.pulled)
-      end
-
-      # As it goes on the picture.
-      def shown(entry) = Store::Lines::Entry.new(entry.line.as_shown(entry.verdict.shown, wardrobe.emotes), *entry.to_a.drop(1))
 
       def recount
         @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|

@@ -21,8 +21,6 @@ module Bavard
       MOST_TEST_LINES = 20
       TEST_MARK = ["ring", "#f3b634"].freeze
       TEST_PERSON = "test"
-      # Where a line can be, the most public first.
-      PLACES = %i[aired draft nowhere].freeze
 
       attr_reader :stage, :draft, :air, :room, :editor, :live, :screens, :voice_room
 
@@ -30,7 +28,7 @@ module Bavard
       # @param house [House]
       # @param shared [Playout::Shared] what lines are drawn with
       # @yieldparam house_style [Hash] when an edit here changed the show's colours or faces
-      def initialize(stage, house, shared, entries:, &restyled)
+      def initialize(stage, house, shared, lines:, &restyled)
         @stage = stage
         @house = house
         @marks = shared.marks
@@ -38,8 +36,8 @@ module Bavard
         @restyled = restyled
         @screens = Screens.new
         @live = LiveValues.new(stage.live, house.clock)
-        @draft = playout("draft", stage.draft, entries)
-        @air = playout("air", stage.on_air, entries.select { |entry| entry.line.id > stage.cleared_at_line })
+        @draft = playout("draft", stage.draft, lines)
+        @air = playout("air", stage.on_air, lines.select { |line| line.id > stage.cleared_at_line })
         @air.doubt_s = stage.doubt_s
         prepare_rehearsal
         @editor = StageEditor.new(stage, house) { |document| edited(document) }
@@ -62,9 +60,11 @@ module Bavard
         draft.add(line)
       end
 
-      def pull_where(&block)
-        [draft, air].each { |playout| playout.pull_where(&block) }
-      end
+      # A line was taken away, or is there again.
+      def moved(line) = [draft, air].each { |playout| playout.moved(line) }
+
+      # @return [Boolean] whether the line may still be shown
+      def remembers?(line_id) = draft.remembers?(line_id) || air.remembers?(line_id)
 
       # @param line [Core::Chat::Line, nil] that stands large, or none
       def enlarge(line)
@@ -98,15 +98,6 @@ module Bavard
       def fly(wish, now_ms, draft_only: false)
         draft.fly(wish, now_ms)
         air.fly(wish, now_ms) unless draft_only
-      end
-
-      # @return [Symbol, nil] one of PLACES: where a line stands whose pull is taken back; nil where it is not remembered
-      def put_back(line_id)
-        in_draft, in_air = [draft, air].map { |playout| playout.put_back(line_id) }
-        return :aired if in_air == :taken
-        return :draft if in_draft == :taken && in_air.nil?
-
-        :nowhere if in_draft || in_air
       end
 
       # Draws lines anew, as when what they wear has changed.
@@ -223,9 +214,9 @@ module Bavard
         @voice_room = VoiceRehearsal.new(@shared.voices&.call, @house.conversations)
       end
 
-      def playout(which, document, entries)
+      def playout(which, document, lines)
         topic = Relay::Topic.new("#{which}:#{stage.id}", @house.boot)
-        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, entries: entries.dup, timed: which == "air")
+        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, lines:, timed: which == "air")
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.

@@ -57,11 +57,11 @@ module Bavard
         @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }
       end
 
-      def desk_with(stage, entries)
+      def desk_with(stage, said)
         shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies }, -> { @gatehouse })
-        desk = StageDesk.new(stage, @house, shared, entries:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        desk = StageDesk.new(stage, @house, shared, lines: said) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         desk.air.reached = ->(piece) { reached(piece, "reached") }
-        desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if prompter[line_id] }
+        desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
         desk
       end
     end

@@ -7,22 +7,7 @@ module Bavard
   module Live
     # How deeds are taken back. Part of {Moderation}.
     module Undoing
-      # How each is taken back; run by the show.
-      UNDO = {
-        "pull" => ->(deed, _by) { undo_pull(deed.line_id, deed.detail["was"]) },
-        "let_go" => ->(deed, _by) { undo_let_go(deed.line_id, deed.detail["was"]) },
-        "leave_out" => ->(deed, _by) { undo_leave_out(deed) },
-        "take_back" => ->(deed, by) { leave_out_again(deed, by) },
-        "pin" => ->(deed, _by) { prompter.pin(deed.line_id, false) },
-        "unpin" => ->(deed, _by) { prompter.pin(deed.line_id, true) },
-        "large" => ->(deed, _by) { enlarge_again(deed.detail["before"]) },
-        "small" => ->(deed, _by) { enlarge_again(deed.line_id) },
-        "read" => ->(deed, _by) { prompter.mark(deed.line_id, "read", false) },
-        "answered" => ->(deed, _by) { prompter.mark(deed.line_id, "answered", false) },
-        "unmark" => ->(deed, _by) { prompter.mark(deed.line_id, deed.detail["mark"], true) }
-      }.freeze
-
-      # @return [Store::Deeds::Deed] taken back
+      # @return [Core::Moderation::Deed] taken back
       # @raise [Bavard::Error] where it was taken back already, or cannot be
       def undo_deed(deed_id, by)
         deed = prompter.find_deed(deed_id) || raise(Error.new("That was too long ago to be taken back here.", field: "deed"))
@@ -38,35 +23,32 @@ module Bavard
 
       private
 
+      # @raise [Bavard::Error] where that cannot be
       def undo(deed, by)
-        undoing = UNDO[deed.what] || raise(Error.new("That cannot be taken back here; set it anew where it is set.", field: "deed"))
-        instance_exec(deed, by, &undoing)
+        change, *with = deed.way_back || raise(Error.new("That cannot be taken back here; set it anew where it is set.", field: "deed"))
+        case change
+        when :put_back then put_back_line(*with, by)
+        when :take_again then take_again(*with, by)
+        when :let_in then let_in_again(*with, by)
+        when :leave_out then keep_out(Core::Gate::LeftOut::Entry.new(*with), by)
+        when :pin then prompter.pin(*with)
+        when :enlarge then enlarge_again(*with)
+        when :mark then prompter.mark(*with)
+        end
       end
 
-      def undo_pull(line_id, was)
-        prompter.find(line_id)
-        held = bring_back(line_id) == :held
-        prompter.enter(line_id, held || !%w[held waits].include?(was) ? was : "left")
+      def put_back_line(line_id, by)
+        kept = lines.find(line_id)
+        lines.put_back(kept, by, now_ms) || kept.state.name != :deleted or
+          raise Error.new("Its platform deleted that line since. Let it go if viewers are to see it all the same.", field: "deed")
       end
 
       # What went on hold goes back there only if it has not gone yet; what is on the picture leaves it.
-      def undo_let_go(line_id, was)
-        noted = prompter.find(line_id)
-        take_away(line_id)
-        prompter.enter(line_id, was == "off" ? "off" : "pulled") unless noted.state == "off"
-      end
+      def take_again(line_id, was, by) = lines.take_again(lines.find(line_id), by, now_ms, off: was == "off")
 
-      def undo_leave_out(deed)
-        gatehouse.left_out.take_back(deed.about, deed.detail["feed"])
-        @house.journal.deed(:left_out, :take_back, id, deed.about, deed.detail["feed"])
-        Array(deed.detail["lines"]).each { |line_id, was| undo_pull(line_id, was) if prompter[line_id] }
-      end
-
-      def leave_out_again(deed, by)
-        entry = Core::Gate::LeftOut::Entry.new(deed.about, deed.detail["feed"], deed.detail["until"])
-        gatehouse.left_out.add(entry)
-        at_ms = now_ms
-        @house.journal.deed(:left_out, :add, id, entry, at_ms, by)
+      def let_in_again(name, feed_id, line_ids, by)
+        let_in(name, feed_id)
+        line_ids.filter_map { |line_id| lines[line_id] }.each { |kept| lines.put_back(kept, by, now_ms) }
       end
     end
   end

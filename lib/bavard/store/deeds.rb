@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
+require_relative "../core/moderation/deed"
+
 module Bavard
   module Store
     # What people with a role did, one after another.
     class Deeds
-      # id:: grows; by:: a name; what:: a word of Live::Deeds; line_id:: or nil; about:: the person's or thing's name, or nil
-      Deed = Struct.new(:id, :at_ms, :by, :what, :line_id, :about, :detail, :undone_by, :undone_ms, keyword_init: true)
+      Deed = Core::Moderation::Deed
       KEPT = 200
 
       def initialize(db)

@@ -13,25 +13,29 @@ module Bavard
   module Store
     # The log of lines with their verdicts.
     class Lines
-      # aired:: whether it went on an on-air stage; pulled:: whether it was taken away; held:: whether it waits to go there
+      # aired:: whether it went on an on-air stage; pulled:: whether it was taken away; held:: whether it waits to go there; deleted:: whether
+      # its platform took it away
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
-      Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held)
+      Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held, :deleted)
       MINUTE_MS = 60_000
       CHAT = %w[said action reply paid].freeze
       COLUMNS = {
         id: "bigint", show_id: "bigint", feed_id: "bigint", platform_id: "text", login: "text", display_name: "text", colour: "text", badges: "jsonb",
         kind: "text", text: "text", arrived_at_ms: "bigint", platform_time_ms: "bigint", shown_at_ms: "bigint", action: "text", rule: "text",
-        seen: "text", aired: "boolean", pulled: "boolean", held: "boolean", detail: "jsonb", trace: "jsonb"
+        seen: "text", aired: "boolean", pulled: "boolean", held: "boolean", deleted: "boolean", detail: "jsonb", trace: "jsonb"
       }.freeze
-      ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.join(", ")} FROM " \
+      # Of a row that an earlier version put into a file.
+      OTHERWISE = {deleted: "coalesce(deleted, false)"}.freeze
+      ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.map { |name| OTHERWISE.fetch(name, name) }.join(", ")} FROM " \
             "json_to_recordset(?) AS row(#{COLUMNS.map { |name, type| "#{name} #{type}" }.join(", ")}) ON CONFLICT DO NOTHING".freeze
 
       ADD_STEPS = "UPDATE lines SET trace = trace || row.steps FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id"
-      # steps:: as Entry's trace
-      Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms)
-      SETTLE = "UPDATE lines SET held = false, aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, " \
+      # steps:: as Entry's trace; held:: whether it waits from now on
+      Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms, :held)
+      SETTLE = "UPDATE lines SET held = coalesce(row.held, false), aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, " \
                "trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
-               "FROM json_to_recordset(?) AS row(id bigint, aired boolean, pulled boolean, steps jsonb, shown_at_ms bigint) WHERE lines.id = row.id"
+               "FROM json_to_recordset(?) AS row(id bigint, aired boolean, pulled boolean, steps jsonb, shown_at_ms bigint, held boolean) " \
+               "WHERE lines.id = row.id"
 
       def initialize(db)
         @db = db
@@ -60,11 +64,11 @@ module Bavard
          display_name: person.display_name, colour: person.colour, badges: person.badges, kind: line.kind.to_s,
          text: line.text, arrived_at_ms: line.arrived_at_ms, platform_time_ms: line.platform_time_ms,
          shown_at_ms: line.shown_at_ms, action: entry.verdict.action.to_s, rule: entry.verdict.rule, seen: entry.verdict.seen,
-         aired: entry.aired, pulled: entry.pulled, held: entry.held || false, detail: LineDetail.of(line, entry.verdict.shown),
-         trace: entry.trace || []}
+         aired: entry.aired, pulled: entry.pulled, held: entry.held || false, deleted: entry.deleted || false,
+         detail: LineDetail.of(line, entry.verdict.shown), trace: entry.trace || []}
       end
 
-      # What became of lines that were held: aired or not, pulled or not, with the steps that came to their trace.
+      # What became of lines that were on their way: aired or not, pulled or not, with the steps that came to their trace.
       #
       # @param outcomes [Array<Outcome>]
       def settle(outcomes)
@@ -81,14 +85,15 @@ module Bavard
         @db[:lines].where(show_id:, held: true, pulled: false).order(:id).all.map { |row| read(row) }
       end
 
-      # Back on the picture, or at least no longer taken away.
-      def put_back(line_id)
-        @db[:lines].where(id: line_id).update(pulled: false)
-      end
+      # It is not taken away any more, whoever did it.
+      #
+      # @param mark [Integer] grows with time: an earlier one, which comes later by another way, does nothing
+      def put_back(line_id, mark = nil) = mark(@db[:lines].where(id: line_id), mark, pulled: false, deleted: false)
 
-      def pull_line(line_id)
-        @db[:lines].where(id: line_id).update(pulled: true)
-      end
+      # Somebody takes it away.
+      #
+      # @param mark [Integer]
+      def pull_line(line_id, mark = nil) = mark(@db[:lines].where(id: line_id), mark, pulled: true, deleted: false)
 
       # @return [Array<Entry>] lines and events before one, oldest first
       def before(show_id, id, count)
@@ -101,15 +106,16 @@ module Bavard
         row && read(row)
       end
 
-      def pull(feed_id, platform_id)
-        @db[:lines].where(feed_id:, platform_id:).update(pulled: true)
-      end
+      # Its platform deleted it.
+      #
+      # @param mark [Integer]
+      def pull(feed_id, platform_id, mark = nil) = mark(@db[:lines].where(feed_id:, platform_id:), mark, pulled: true, deleted: true)
 
-      # Takes away what a person said, or everything where login is nil.
+      # Its platform deleted what a person said, or everything where login is nil.
       def pull_all(feed_id, login, up_to_id)
-        said = @db[:lines].where(feed_id:, pulled: false) { id <= up_to_id }
+        said = @db[:lines].where(feed_id:, deleted: false) { id <= up_to_id }
         said = said.where(login:) if login
-        said.update(pulled: true)
+        mark(said, up_to_id, pulled: true, deleted: true)
       end
 
       # @return [Array<Entry>] the newest chat lines, oldest first
@@ -145,10 +151,17 @@ module Bavard
         line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row), row[:kind].to_sym, row[:text], nil, row[:arrived_at_ms],
           row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
         LineDetail.read(row[:detail].to_hash, line)
-        Entry.new(line.dress(nil), verdict(row), row[:aired], row[:pulled], row[:trace].to_a, row[:held])
+        Entry.new(line.dress(nil), verdict(row), row[:aired], row[:pulled], row[:trace].to_a, row[:held], row[:deleted])
       end
 
       private
+
+      # @param mark [Integer, nil] nil: of an earlier version, in whose order they came
+      def mark(lines, mark, **what)
+        return lines.update(**what) unless mark
+
+        lines.where { marked < mark }.update(**what, marked: mark)
+      end
 
       def verdict(row)
         shown = row[:detail].to_hash["shown"]

@@ -117,7 +117,7 @@ module Bavard
         end
 
         def sentence(deed)
-          "#{Live::Moderation::DEEDS.fetch(deed.what, deed.what)}#{" #{deed.about}" if deed.about}"
+          "#{deed.words}#{" #{deed.about}" if deed.about}"
         end
       end
     end

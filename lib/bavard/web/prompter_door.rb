@@ -103,7 +103,7 @@ module Bavard
           values = acted_on(given)
           by = actor
           deed = ask { |running| act.call(running, values, by) }
-          json(done: true, deed: deed.is_a?(Store::Deeds::Deed) ? deed.id : nil)
+          json(done: true, deed: deed.is_a?(Core::Moderation::Deed) ? deed.id : nil)
         end
       end
 
@@ -145,12 +145,12 @@ module Bavard
         # What a voice says of a line, as it is shown.
         # @return [String, nil] nil where there is nothing of it to say
         def spoken(line_id, again)
-          noted, line = ask do |running|
-            noted = running.prompter[line_id]
-            seen = noted && noted.state != "off" && noted.state != "pulled"
-            [noted, seen ? noted.line.as_shown(noted.verdict.shown, running.wardrobe.emotes) : nil]
+          kept, line = ask do |running|
+            kept = running.lines[line_id]
+            said = kept && kept.state.name != :off && !kept.state.taken?
+            [kept, said ? kept.line.as_shown(kept.verdict.shown, running.wardrobe.emotes) : nil]
           end
-          not_found unless noted
+          not_found unless kept
           line && Core::Reading::Speech.of(line, again:)
         end
 
@@ -184,7 +184,7 @@ module Bavard
         # What the page is set up with.
         def prompter_page(base:, signed_in:)
           running = show
-          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:}
+          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:, offers: Live::PrompterDesk::OFFERS}
           erb :prompter, layout: false
         end
       end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/gate/rules"
-require_relative "../live/moderation"
+require_relative "../core/moderation/deed"
 
 module Bavard
   module Web
@@ -18,7 +18,7 @@ module Bavard
 
       # @param entry [Store::Lines::Entry]
       # @param feed [Store::Feeds::Feed, nil]
-      # @param deeds [Array<Store::Deeds::Deed>] about the line
+      # @param deeds [Array<Core::Moderation::Deed>] about the line
       def initialize(entry, feed, deeds)
         @entry = entry
         @line = entry.line
@@ -47,6 +47,7 @@ module Bavard
         when "dressed" then ["Dressed", what ? "#{what} emote#{"s" unless what == 1}, #{badges}" : "no emotes, #{badges}"]
         when "judged" then judged(what)
         when "held" then ["On hold", @entry.verdict.hold? ? "until somebody lets it go" : "somebody may pull it", "mind"]
+        when "stopped" then ["Stopped by the brake", "it goes when somebody lets it go", "mind"]
         when "released" then ["Hold ended", "nobody pulled it"]
         when "let go" then ["Let go", nil]
         when "left" then ["Left without being shown", what, "off"]
@@ -79,7 +80,7 @@ module Bavard
       end
 
       def done(deed)
-        title = "#{deed.by} #{Live::Moderation::DEEDS.fetch(deed.what, deed.what)} it"
+        title = "#{deed.by} #{deed.words} it"
         kind = deed.what == "pull" ? "off" : "told"
         found = [{at: deed.at_ms, title:, words: nil, kind:}]
         found << {at: deed.undone_ms, title: "#{deed.undone_by} took that back", words: nil, kind: "told"} if deed.undone_ms

@@ -4,6 +4,7 @@ require "prop_check"
 require_relative "../../support/lines"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/chat/timeline"
+require_relative "../../../lib/bavard/core/moderation/line_state"
 
 class TimelineTest < Minitest::Test
   include Lines
@@ -43,28 +44,39 @@ class TimelineTest < Minitest::Test
   end
 
   def test_a_pulled_line_goes_at_once_and_nothing_older_comes_back
-    shown = timeline(at_most: 2)
-    3.times { |number| shown.add(line(number + 1)) }
+    lines = (1..3).map { |id| on_picture(id) }
+    shown = timeline(at_most: 2, lines:)
     standing(shown, 10)
-    shown.pull(3)
+    lines.last.state.move(:pull)
     assert_equal [3], shown.advance(11).out_ids
     assert_equal [2], shown.standing.map(&:id)
   end
 
   def test_a_line_pulled_before_it_was_shown_never_stands
     shown = timeline
-    shown.add(line(1))
-    shown.pull(1)
+    shown.add(on_picture(1).tap { |one| one.state.move(:pull) })
     assert_predicate shown.advance(2), :empty?
   end
 
   def test_all_of_somebody_are_pulled_and_one_put_back_stands_again
-    shown = timeline(lines: (1..4).map { |id| line(id) })
+    lines = (1..4).map { |id| on_picture(id) }
+    shown = timeline(lines:)
     standing(shown, 10)
-    shown.pull_where { |one| one.id.even? }
+    lines.each { |one| one.state.move(:pull) if one.id.even? }
     assert_equal [[2, 4], [1, 3]], [shown.advance(11).out_ids, shown.standing.map(&:id)]
-    shown.put_back(4)
+    lines[3].state.move(:put_back)
     assert_equal [[4], [1, 3, 4]], [shown.advance(12).in_lines.map(&:id), shown.standing.map(&:id)]
+  end
+
+  # A rule kept it off; it was let go, that was taken back, and now it is let go again.
+  def test_a_line_that_comes_again_as_another_one_has_the_place_and_the_time_of_that
+    shown = timeline(stay_ms: 1000)
+    first = on_picture(1)
+    [first, line(2, at_ms: 500)].each { |one| shown.add(one) }
+    again = first.dup.tap { |one| one.shown_at_ms = 900 }
+    2.times { shown.add(again) }
+    assert_equal [2, 1], standing(shown, 950)
+    assert_equal [1], standing(shown, 1600)
   end
 
   def test_what_is_read_stands_as_long_as_noticing_and_reading_it_takes_at_least_three_seconds
@@ -113,7 +125,6 @@ class TimelineTest < Minitest::Test
     shown = timeline(at_most: 3, stay_ms: nil)
     most = Timeline::REMEMBERED
     (1..most).each { |id| shown.add(line(id)) }
-    shown.pull(1)
     assert shown.known?(1)
     shown.add(line(most + 1))
     assert_equal [false, true, most], [shown.known?(1), shown.known?(2), shown.remembered.size]
@@ -157,6 +168,7 @@ class TimelineTest < Minitest::Test
 
   def run_steps(list)
     shown = timeline(at_most: 6, keep_last: 2, stay_ms: 3000)
+    @made = {}
     seen = []
     list.each_with_index do |(what, number), index|
       now = index * 400
@@ -169,10 +181,14 @@ class TimelineTest < Minitest::Test
 
   def act(shown, what, number, now)
     case what
-    when 0..2 then shown.add(line(number, at_ms: [now - (number * 10), 0].max))
-    when 3 then shown.pull(number)
+    when 0..2 then shown.add(@made[number] ||= on_picture(number, at_ms: [now - (number * 10), 0].max))
+    when 3 then take([number])
     when 4 then shown.settings = Timeline::Settings.new(1 + (number % 6), 3000 + number, number % 3)
-    else shown.pull_where { |one| one.id.even? }
+    else take(@made.keys.select(&:even?))
     end
   end
+
+  def take(ids) = @made.values_at(*ids).compact.each { |one| one.state.move(:pull) if one.state.can?(:pull) }
+
+  def on_picture(...) = line(...).tap { |one| one.state = Bavard::Core::Moderation::LineState.new(:aired) }
 end

@@ -54,6 +54,16 @@ test("what came and went while the page was away is never put on it", () => {
   assert.deepEqual([lines(), painted], [["line 3"], [3]]);
 });
 
+test("what went while the page was away and came again is there", () => {
+  come(card(1));
+  picture.applyMissed([
+    { pulled: { chat1: [1] }, now: 2 },
+    { in: { chat1: [card(2)] }, now: 3 },
+    { in: { chat1: [card(1)] }, out: { chat1: [2] }, now: 4 },
+  ]);
+  assert.deepEqual([lines(), painted], [["line 1"], [1, 1]]);
+});
+
 test("what is caught up with moves nothing and lets nothing fly", () => {
   const before = page.ways.length;
   picture.applyMissed([{ in: { chat1: [card(1)] }, fly: { chat1: [{}] }, now: 1 }]);

@@ -205,7 +205,7 @@ test("what can be seen can be pulled, what cannot be seen can be let go", () => 
     assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, false], state);
   for (const state of ["held", "waits"])
     assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, true], state);
-  for (const state of ["pulled", "off", "left"])
+  for (const state of ["pulled", "deleted", "off", "left"])
     assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [false, true], state);
 });
 

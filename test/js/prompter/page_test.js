@@ -18,8 +18,9 @@ import {
   type,
 } from "../support/page.js";
 import { setup } from "../../../assets/js/prompter/door.js";
+import { OFFERS } from "../support/offers.js";
 
-const SETUP = { base: "/prompter", acts: true, host: "Odalys", signed_in: true, role: "owner", actor: "Odalys" };
+const SETUP = { base: "/prompter", acts: true, host: "Odalys", signed_in: true, role: "owner", actor: "Odalys", offers: OFFERS };
 const OXBOW = { id: 2, name: "Oxbow", mark: ["circle", "#5fb8d6"], answers: true };
 const SKEIN = { id: 3, name: "Skein", mark: ["square", "#c8a15f"], answers: false };
 const line = (i, more = {}) => card(i, `line ${i}`, { fd: 2, s: "aired", p: "bo", n: "Bo", ...more });

@@ -2,6 +2,7 @@ import assert from "node:assert/strict";
 import { before, beforeEach, test } from "node:test";
 import { card } from "../support/cards.js";
 import { all, called, find, openPage, page, pressable, said, serve, settled, type } from "../support/page.js";
+import { OFFERS } from "../support/offers.js";
 
 let side;
 let deeds;
@@ -15,7 +16,7 @@ before(async () => {
   openPage({
     html: `<div id="scroller" tabindex="0"></div><aside id="side" hidden><h2 id="side-title"></h2><div id="side-body"></div>
       <button id="side-close"></button></aside><div id="messages"></div>`,
-    data: { setup: JSON.stringify({ base: "/prompter", acts: true }) },
+    data: { setup: JSON.stringify({ base: "/prompter", acts: true, offers: OFFERS }) },
   });
   const [{ Side }, { Deeds }] = await Promise.all(["side", "deeds"].map((name) => import(`../../../assets/js/prompter/${name}.js`)));
   deeds = new Deeds();

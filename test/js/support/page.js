@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import { afterEach, beforeEach } from "node:test";
 import { Window } from "happy-dom";
 import { Clock } from "./clock.js";
+import { OFFERS } from "./offers.js";
 
 const TAKEN = [
   "document",
@@ -236,7 +237,7 @@ export function key(name, more = {}) {
 }
 
 // What some modules look at when they are loaded: this one comes before them.
-openPage({ data: { setup: JSON.stringify({ base: "/prompter", acts: true, host: "Odalys", signed_in: true }) } });
+openPage({ data: { setup: JSON.stringify({ base: "/prompter", acts: true, host: "Odalys", signed_in: true, offers: OFFERS }) } });
 
 // Every test of a file has a page of its own.
 export function eachOnAPage(options) {

@@ -18,6 +18,9 @@ module Bavard
         Settings = Struct.new(:ms, :by_role, :leaves_after_ms, :per_minute) do
           # @return [Integer] how long lines of such a person are held
           def for(roles) = roles.filter_map { |role| by_role[role] }.min || ms
+
+          # @return [Boolean] whether nobody is held by them
+          def none? = ms.zero? && per_minute.nil? && by_role.each_value.all?(&:zero?)
         end
         # See above.
         class Settings
@@ -106,13 +109,15 @@ module Bavard
         end
 
         # Everything that is not let go waits for a person from now on.
+        #
+        # @return [Array<Object>] those lines
         def stop_all
-          @entries.each_value do |entry|
-            next if entry.due == AT_ONCE
-
+          stopped = @entries.each_value.reject { |entry| entry.due == AT_ONCE }
+          stopped.each do |entry|
             entry.waits = true
             entry.due = settings.leaves_after_ms && (entry.added_at + settings.leaves_after_ms)
           end
+          stopped.map(&:line)
         end
 
         # @return [Change]

@@ -17,8 +17,9 @@ module Bavard
       # shown_at_ms:: from when it counts as standing: arrival, or for history the platform's own time
       # placed:: emotes the platform pointed out in the text: [offset, length, address] in code points
       # reply, first_time, paid:: as Said has them; number:: as Happened has it
+      # state:: what has become of it (Moderation::LineState), the same for all its copies; nil where nobody can take it away
       Line = Struct.new(:id, :feed_id, :platform_id, :person, :kind, :text, :fragments, :arrived_at_ms, :platform_time_ms,
-        :shown_at_ms, :origin, :placed, :reply, :first_time, :paid, :number)
+        :shown_at_ms, :origin, :placed, :reply, :first_time, :paid, :number, :state)
 
       # See above.
       class Line
@@ -62,6 +63,9 @@ module Bavard
         def event?
           !KINDS.include?(kind)
         end
+
+        # @return [Boolean] whether it is not to be seen: on its way, kept off or taken away
+        def away? = !(state.nil? || state.seen?)
 
         # @return [Array<String>] where the pictures are that the platform sent along
         def addresses

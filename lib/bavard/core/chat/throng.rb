@@ -3,8 +3,8 @@
 module Bavard
   module Core
     module Chat
-      # How many lines of one feed go on the picture: more than nobody can read, and who floods one feed must not wash away what is said
-      # on another. Of those that are too many the newest wait for room, and the others never go there.
+      # How many lines of one feed are taken for the picture: more than nobody can read or hold, and who floods one feed must not wash away
+      # what is said on another. Of those that are too many the newest wait for room, and the others never go there.
       #
       #   throng = Throng.new
       #   throng.take(:feed, line, now_ms)   # whether it goes on the picture now
@@ -20,10 +20,12 @@ module Bavard
         # Told again from history, which has its own bounds, it has its place by when it was said.
         LATELY_MS = 5000
         LONGEST_STEP_MS = 1000
+        NONE = [].freeze
         Feed = Struct.new(:room, :at_ms, :waiting)
 
         def initialize
           @feeds = {}
+          @washed = []
         end
 
         # @param feed [Object] by which lines are counted
@@ -35,8 +37,15 @@ module Bavard
           own = fill(@feeds[feed] ||= Feed.new(BURST, now_ms, []), now_ms)
           free = own.room >= 1 && own.waiting.empty?
           free ? own.room -= 1 : own.waiting << line
-          own.waiting.shift if own.waiting.size > WAITING
+          @washed << own.waiting.shift if own.waiting.size > WAITING
           free
+        end
+
+        # @return [Array<Object>] lines that waited since this was last asked, and for which there never was room
+        def washed
+          return NONE if @washed.empty?
+
+          @washed.tap { @washed = [] }
         end
 
         # @return [Array<Object>] lines that go on the picture now

@@ -7,7 +7,7 @@ module Bavard
       #
       # It remembers more lines than it shows, so that a change of its settings applies at once to what is already
       # there, and so that the same lines given again after a restart stand again with the time they had left.
-      # A line that was pulled keeps its place in the count: nothing older comes back in its stead.
+      # A line that is away (see {Line#away?}) keeps its place in the count: nothing older comes back in its stead.
       #
       #   timeline = Timeline.new(Settings.new(8, 12_000, 2))
       #   timeline.add(line)
@@ -38,11 +38,10 @@ module Bavard
           end
         end
 
-        # in_lines:: lines that began to stand, oldest first; out_ids:: ids of lines that stand no longer
-        Change = Struct.new(:in_lines, :out_ids) do
-          def empty?
-            in_lines.empty? && out_ids.empty?
-          end
+        # in_lines:: lines that began to stand, oldest first; out_lines:: lines that stand no longer
+        Change = Struct.new(:in_lines, :out_lines) do
+          def empty? = in_lines.empty? && out_lines.empty?
+          def out_ids = out_lines.map(&:id)
         end
 
         REMEMBERED = 256
@@ -56,22 +55,22 @@ module Bavard
         def initialize(settings, lines = [], standing: [])
           @settings = settings
           @lines = lines.last(REMEMBERED)
-          @known = @lines.to_h { |line| [line.id, true] }
-          @pulled = {}
+          @known = @lines.to_h { |line| [line.id, line] }
           @standing = standing
         end
 
         # Lines stand in the order of the times they were said: what is told again from history finds its place.
         #
-        # @param line [Line] counted once, however often it comes
+        # @param line [Line] counted once, however often it comes; where it comes as another one, that one counts
         def add(line)
-          return if @known.key?(line.id)
+          return if @known[line.id].equal?(line)
 
-          @known[line.id] = true
+          @lines.reject! { |other| other.id == line.id } if @known.key?(line.id)
+          @known[line.id] = line
           later = @lines.any? && @lines.last.shown_at_ms > line.shown_at_ms &&
             @lines.index { |other| other.shown_at_ms > line.shown_at_ms }
           later ? @lines.insert(later, line) : @lines << line
-          forget(@lines.shift) if @lines.size > REMEMBERED
+          @known.delete(@lines.shift.id) if @lines.size > REMEMBERED
         end
 
         # @return [Boolean] whether it remembers the line, standing or not
@@ -80,29 +79,11 @@ module Bavard
         # @return [Array<Line>] all it remembers, oldest first
         def remembered = @lines.dup
 
-        # Takes a line away for good.
-        def pull(line_id)
-          @pulled[line_id] = true
-        end
-
-        # Takes a pull back.
-        def put_back(line_id)
-          @pulled.delete(line_id)
-        end
-
-        # Takes away all lines for which the block is true, from now back.
-        def pull_where
-          @lines.each { |line| @pulled[line.id] = true if yield(line) }
-        end
-
         # Takes everything away.
         def clear
           @lines.clear
           @known.clear
-          @pulled.clear
         end
-
-        # Other settings for what already stands; the next {#advance} tells what changes.
 
         # @param now_ms [Integer]
         # @return [Change] since the last call
@@ -113,7 +94,7 @@ module Bavard
 
           known = before.to_h { |line| [line.id, true] }
           stay = @standing.to_h { |line| [line.id, true] }
-          Change.new(@standing.reject { |line| known[line.id] }, before.reject { |line| stay[line.id] }.map(&:id))
+          Change.new(@standing.reject { |line| known[line.id] }, before.reject { |line| stay[line.id] })
         end
 
         # @return [Integer, nil] when the next line leaves by itself, if no other comes
@@ -131,7 +112,7 @@ module Bavard
           kept_from = counted.size - @settings.keep_last
           since_ms = @settings.reading_speed || @settings.stay_ms.nil? ? nil : now_ms - @settings.stay_ms
           counted.select.with_index do |line, index|
-            next false if @pulled[line.id]
+            next false if line.away?
 
             index >= kept_from || (since_ms ? line.shown_at_ms > since_ms : in_time?(line, now_ms))
           end
@@ -144,11 +125,6 @@ module Bavard
 
         def kept?(line)
           @lines.last(@settings.keep_last).any? { |last| last.id == line.id }
-        end
-
-        def forget(line)
-          @known.delete(line.id)
-          @pulled.delete(line.id)
         end
       end
     end

@@ -10,7 +10,13 @@ module Bavard
         MOST = 50_000
         # name:: login or shown name; feed_id:: where it counts, or nil: on every feed; until_ms:: Unix milliseconds, or nil: until
         # taken back
-        Entry = Struct.new(:name, :feed_id, :until_ms)
+        Entry = Struct.new(:name, :feed_id, :until_ms) do
+          # @param person [Chat::Person]
+          def is?(person)
+            @key ||= LeftOut.key(name)
+            (feed_id.nil? || feed_id == person.feed_id) && [person.login, person.display_name].any? { |one| LeftOut.key(one) == @key }
+          end
+        end
         # Characters that can hardly be told apart in a name.
         MEETS_FROM = "il1|0"
         MEETS_AT = "llllo"

@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module Bavard
+  module Live
+    # Counts what becomes of a show's lines. Told by a {LineBook}.
+    class LineFigures
+      ON_THEIR_WAY = %i[held queued].freeze
+
+      # @param figures [Figures] of the show
+      # @param meters [Meters] of the house
+      def initialize(figures, meters)
+        @figures = figures
+        @meters = meters
+      end
+
+      def came(kept, _now_ms)
+        return if kept.state.taken?
+
+        @figures.count(kept.line.arrived_at_ms, dropped: kept.verdict.drop?, aired: kept.state.name == :aired)
+        @meters.line(kept.verdict.action)
+      end
+
+      def moved(_kept, event, from, now_ms)
+        @figures.aired(now_ms) if event == :air && ON_THEIR_WAY.include?(from)
+      end
+
+      def forgot(_kept) = nil
+    end
+  end
+end
