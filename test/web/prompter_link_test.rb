@@ -40,6 +40,15 @@ class PrompterLinkTest < WebTest
     assert_equal 404, last_response.status
   end
 
+  # The scripts' tests have the same, in a file of their own.
+  def test_the_page_is_told_what_may_be_done_about_a_line_by_where_it_is
+    get here("/")
+    offers = JSON.parse(CGI.unescapeHTML(last_response.body[/data-setup="([^"]+)"/, 1]))["offers"]
+    assert_equal Bavard::Core::Moderation::LineState::OFFERS[:aired], offers["aired"]
+    twin = File.read(File.expand_path("../js/support/offers.js", __dir__)).scan(/^  (\w+): (\[.*\]),$/).to_h { |name, deeds| [name, JSON.parse(deeds)] }
+    assert_equal offers, twin
+  end
+
   def test_lines_their_traces_and_people_are_told
     assert_equal([line_id(1), line_id(2)], told("/lines?before=#{line_id(3)}")["lines"].map { |card| card["i"] })
     assert_equal [["text", "hello <b>there</b>"]], told("/lines?before=#{line_id(2)}")["lines"][0]["f"]

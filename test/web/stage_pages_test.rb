@@ -37,6 +37,14 @@ class StagePagesTest < WebTest
     assert_equal %w[space text chat], draft["pieces"].map { |piece| piece["kind"] }
   end
 
+  def test_the_looks_are_told_each_with_what_it_draws
+    get here("looks?piece=chat1")
+    looks = answer["looks"]
+    assert_operator looks.size, :>=, 8
+    assert_equal [%w[dark bright]] * looks.size, looks.map { |look| look["forms"].keys }
+    assert(looks.all? { |look| look["forms"].each_value.all? { |form| form["cards"].size == 4 && form["style"]["css"].any? } })
+  end
+
   def test_sizes_that_cannot_be_make_no_stage
     before = db[:stages].count
     [{"width" => "0"}, {"height" => "1000000"}, {"frame_rate" => "x"}, {"layout" => "pyramid"}].each do |values|

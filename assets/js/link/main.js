@@ -27,6 +27,7 @@ if (path) {
       picture.apply(frame);
       tell();
     },
+    gone: (frame) => picture.takeAway(frame),
     missed: (frames) => {
       picture.applyMissed(frames);
       tell();

@@ -93,6 +93,18 @@ export class Picture {
     }
   }
 
+  // What is pulled leaves at once, also where it is not known yet what else there is.
+  takeAway(frame) {
+    for (const one of frame.missed ?? [frame]) {
+      this.each(one.pulled, (piece, id) => piece.take(id));
+      if (one.large === null) this.large.show(null);
+      for (const piece of this.pieces.values()) {
+        if (one.ground) piece.ground?.(one.ground);
+        if (one.alert?.off) piece.alert({ off: one.alert.off });
+      }
+    }
+  }
+
   empty() {
     for (const piece of this.pieces.values()) piece.remove();
     this.large.show(null);

@@ -14,10 +14,10 @@ const OPENS_WITHIN_MS = 5000;
 const REPLACED = 4404;
 
 export class Socket {
-  // current(): what is shown is of now
-  constructor(path, { frame, missed, open, replaced, only, current }) {
+  // current(): what is shown is of now; gone(frame): a frame that cannot be shown yet, for what it takes away
+  constructor(path, { frame, missed, open, replaced, only, current, gone }) {
     this.path = path;
-    this.on = { frame, missed, open, replaced, only, current };
+    this.on = { frame, missed, open, replaced, only, current, gone };
     this.last = "";
     this.kept = [];
     this.flow = new Flow((here) => this.send({ here }));
@@ -49,7 +49,7 @@ export class Socket {
     if (frame.here) return this.flow.answered(frame.here, frame.t) && this.show();
     this.flow.heard(frame.t);
     if (frame.at && !this.take(frame)) return;
-    if (this.flow.behind) return;
+    if (this.flow.behind) return this.on.gone?.(frame);
     if (frame.only) this.on.only?.(frame.only);
     this.show();
   }

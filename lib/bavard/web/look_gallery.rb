@@ -37,7 +37,7 @@ module Bavard
         values = Core::Look::Look.values(@piece, look["set"])
         Core::Stage::TwoForms::FORMS.to_h do |form|
           piece = @piece.merge(values, "form" => form, "hidden" => false, "at_most" => LINES)
-          chat = Live::PlayedChat.new(piece, @style, [], {}, @shared)
+          chat = Live::PlayedChat.new(piece, @style, [], @shared)
           [form, {style: Core::Look::PieceStyle.of(piece, @style).merge(other: nil), cards: chat.cards(lines)}]
         end
       end

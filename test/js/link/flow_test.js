@@ -8,6 +8,7 @@ import { Socket } from "../../../assets/js/link/socket.js";
 eachOnAPage();
 
 let shown;
+let gone;
 const line = () => page.sockets.at(-1);
 const open = (stalls = false) => {
   line().stalls = stalls;
@@ -18,11 +19,13 @@ const sent = (number, ago = 0, more = {}) => line().tell({ at: `b:${number}`, t:
 
 beforeEach(() => {
   shown = [];
+  gone = [];
   new Socket("/air/secret/live", {
     frame: (frame) => shown.push(frame.at),
     missed: (frames) => shown.push(frames.map((frame) => frame.at)),
     only: (what) => shown.push(what),
     current: () => {},
+    gone: (frame) => gone.push(frame.pulled ?? frame.at),
   });
 });
 
@@ -56,6 +59,24 @@ test("what comes in a heap is shown in one go, once the last of it is there", ()
   assert.deepEqual(shown, ["b:1", ["b:2", "b:3", "b:4"]]);
   sent(5, 20);
   assert.equal(shown.at(-1), "b:5");
+});
+
+test("what is pulled in a heap is told at once, before the last of it is there", () => {
+  open();
+  sent(1, 20, { whole: true });
+  line().stalls = true;
+  sent(2, 33_000, { pulled: [7] });
+  sent(3, 30, { pulled: [8] });
+  assert.deepEqual([shown, gone], [["b:1"], [[7], [8]]]);
+  line().answer();
+  sent(4, 20, { pulled: [9] });
+  assert.deepEqual(
+    [shown, gone],
+    [
+      ["b:1", ["b:2", "b:3"], "b:4"],
+      [[7], [8]],
+    ],
+  );
 });
 
 test("one frame that is a little late moves as any other, a moment later", () => {

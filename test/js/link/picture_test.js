@@ -54,6 +54,21 @@ test("what came and went while the page was away is never put on it", () => {
   assert.deepEqual([lines(), painted], [["line 3"], [3]]);
 });
 
+test("what is pulled leaves at once, also where the rest of it cannot be shown yet", () => {
+  come(card(1), card(2), card(3));
+  picture.apply({ large: card(3), now: 2 });
+  picture.takeAway({
+    pulled: { chat1: [1], chat9: [1] },
+    out: { chat1: [2] },
+    in: { chat1: [card(4)] },
+    large: null,
+    alert: { off: 7 },
+    now: 3,
+  });
+  picture.takeAway({ missed: [{ pulled: { chat1: [3] }, now: 4 }], at: "b:4" });
+  assert.deepEqual([lines(), painted, page.document.querySelector(".large-line .line")], [["line 2"], [1, 2, 3], null]);
+});
+
 test("what went while the page was away and came again is there", () => {
   come(card(1));
   picture.applyMissed([

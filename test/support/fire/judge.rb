@@ -50,8 +50,10 @@ module Fire
       pictures.flat_map do |name, screen|
         @record.brakes.flat_map do |brake|
           known_ms = known(name, brake.from_ms)
-          screen["stood"].select { |_, times| times.any? { |from_ms, to_ms| [from_ms, known_ms].max < [to_ms, brake.to_ms].min } }
-            .map { |text, _| "#{text} on #{name}: chat was off from #{brake.from_ms.round}, known at #{known_ms.round}, to #{brake.to_ms.round}" }
+          screen["stood"].filter_map do |text, times|
+            late = times.find { |from_ms, to_ms| [from_ms, known_ms].max < [to_ms, brake.to_ms].min } or next
+            "#{text} on #{name}, #{late.map(&:round).join(" to ")}: chat was off from #{brake.from_ms.round}, known at #{known_ms.round}, to #{brake.to_ms.round}"
+          end
         end
       end
     end
