@@ -2,7 +2,7 @@
 
 require "ferrum"
 require_relative "../lib/bavard/core/cues/settings"
-require_relative "../lib/bavard/core/stage/pieces"
+require_relative "../lib/bavard/core/pieces/pieces"
 require_relative "../lib/bavard/feeds/irc"
 require_relative "../lib/bavard/pictures/cabinet"
 require_relative "../lib/bavard/pictures/workshop"
@@ -98,7 +98,7 @@ module Bench
     end
 
     def on_air(stages, show_id, pieces)
-      built = pieces.each_with_index.map { |(kind, values), index| Bavard::Core::Stage::Pieces.kind(kind).build("#{kind}#{index + 1}", values) }
+      built = pieces.each_with_index.map { |(kind, values), index| Bavard::Core::Pieces.kind(kind).build("#{kind}#{index + 1}", values) }
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => built)
       stage = stages.create(show_id, name: "Main", document:)
       stages.put_on_air(stage.id, 1, document, 1)

@@ -10,7 +10,7 @@ require_relative "../lib/bavard/feeds/activities/reading"
 require_relative "../lib/bavard/feeds/irc"
 require_relative "../lib/bavard/feeds/polling/items"
 require_relative "../lib/bavard/feeds/socket/items"
-require_relative "../lib/bavard/live/line_card"
+require_relative "../lib/bavard/live/lines/line_card"
 require_relative "../test/support/ordinary_irc_server"
 require_relative "hostile_drawn"
 

@@ -4,11 +4,11 @@ require "cgi"
 require_relative "../lib/bavard/core/chat/line"
 require_relative "../lib/bavard/core/gate/ladder"
 require_relative "../lib/bavard/core/gate/rule_set"
-require_relative "../lib/bavard/core/stage/pieces/chat"
+require_relative "../lib/bavard/core/pieces/kinds/chat"
 require_relative "../lib/bavard/core/stage/document"
 require_relative "../lib/bavard/feeds/irc"
-require_relative "../lib/bavard/live/line_ids"
-require_relative "../lib/bavard/live/playout"
+require_relative "../lib/bavard/live/lines/line_ids"
+require_relative "../lib/bavard/live/playout/playout"
 require_relative "../lib/bavard/relay/topic"
 require_relative "cpu"
 require_relative "steal"
@@ -79,7 +79,7 @@ module Bench
       session.begin(0)
       [":s 421 * CAP :?", ":s 001 g :hi", ":g!u@h JOIN #dawn"].each { |text| session.receive(text, 0) }
       session.take_intakes
-      document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Stage::ChatPiece.build("chat1")])
+      document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Pieces::ChatPiece.build("chat1")])
       playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0),
         Bavard::Live::Playout::Shared.new(->(_line) { ["circle", "#5fb8d6"] }, nil, "Odalys Fenn"), document:)
       {reader: Bavard::Feeds::Irc::LineReader.new, session:, ids: Bavard::Live::LineIds.new(0), playout:, shown: 0,

@@ -2,7 +2,7 @@
 
 require "minitest"
 require "socket"
-require_relative "../lib/bavard/core/stage/pieces/chat"
+require_relative "../lib/bavard/core/pieces/kinds/chat"
 require_relative "../lib/bavard/store/feeds"
 require_relative "../lib/bavard/store/secret_box"
 require_relative "../lib/bavard/store/shows"
@@ -100,7 +100,7 @@ module Bench
 
       app.stop
       texts = Array.new(count) do |index|
-        Bavard::Core::Stage::TextPiece.build("text#{index + 1}", "x" => 20 + (index % 10 * 188), "y" => 20 + (index / 10 * 170), "width" => 170,
+        Bavard::Core::Pieces::TextPiece.build("text#{index + 1}", "x" => 20 + (index % 10 * 188), "y" => 20 + (index / 10 * 170), "width" => 170,
           "height" => 120, "text_size_px" => 24)
       end
       stages = Bavard::Store::Stages.new(TestDatabase.db)
@@ -122,7 +122,7 @@ module Bench
       Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32))
         .create(show.id, kind: "irc", name: "Bench", shape: "circle", colour: "#5fb8d6", address:)
       stages = Bavard::Store::Stages.new(db)
-      piece = Bavard::Core::Stage::ChatPiece.build("chat1", @chat)
+      piece = Bavard::Core::Pieces::ChatPiece.build("chat1", @chat)
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
       stage = stages.create(show.id, name: "Bench", document:)
       stages.put_on_air(stage.id, 1, document, 1)

@@ -62,7 +62,7 @@ module Bench
         feeds.create(show.id, kind: platform.kind, name: platform.name, shape: platform.shape, colour: platform.colour, platform: platform.key,
           address: address(standin, platform), mapping: platform.mapping || {}).id
       end
-      document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Stage::ChatPiece.build("chat1",
+      document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Pieces::ChatPiece.build("chat1",
         {"x" => 60, "y" => 300, "height" => 700})])
       stages = Bavard::Store::Stages.new(db)
       stage = stages.create(show.id, name: "Bench", document:)

@@ -3,7 +3,7 @@
 require "json"
 require "socket"
 require "websocket/driver"
-require_relative "../lib/bavard/core/stage/pieces"
+require_relative "../lib/bavard/core/pieces/pieces"
 require_relative "../lib/bavard/core/voice/recording"
 require_relative "../lib/bavard/feeds/platform"
 require_relative "keyboard_to_screen"
@@ -114,7 +114,7 @@ module Bench
         .create(show.id, kind: "voice", name: "Bench", shape: "ring", colour: "#5fb8d6", platform: "voices", address: {"room" => "hides",
                                                                                                                        "follow" => nil})
       stages = Bavard::Store::Stages.new(db)
-      piece = Bavard::Core::Stage::VoicesPiece.build("voices1", "x" => 60, "y" => 60, "width" => 700, "height" => 900, "at_most" => 12)
+      piece = Bavard::Core::Pieces::VoicesPiece.build("voices1", "x" => 60, "y" => 60, "width" => 700, "height" => 900, "at_most" => 12)
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
       Array.new(count) do |number|
         stage = stages.create(show.id, name: "Stage #{number + 1}", document:)

@@ -126,7 +126,7 @@ module Bavard
       def with_piece(document, kind, values, look = nil)
         id = Core::Stage::Document.free_id(document, kind)
         edits = [{"do" => "add", "kind" => kind, "values" => values}]
-        edits << {"do" => "look", "piece" => id, "set" => Core::Look::Look.shipped.fetch(look)["set"]} if look
+        edits << {"do" => "look", "piece" => id, "set" => Core::Pieces::LookDocument.shipped.fetch(look)["set"]} if look
         Core::Stage::Edit.apply(document, {"do" => "many", "edits" => edits}).document
       end
 

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 require_relative "../support/prepared"
-require_relative "../../lib/bavard/core/look/own_css"
+require_relative "../../lib/bavard/core/own_code/own_css"
 
 # What somebody gains by CSS of their own: another piece's pixels, or the rest of the picture.
 class OwnCssAttackTest < PreparedTest
-  OwnCss = Bavard::Core::Look::OwnCss
+  OwnCss = Bavard::Core::OwnCode::OwnCss
   BOX = {"x" => 200, "y" => 120, "width" => 240, "height" => 120, "stay_ms" => "for good"}.freeze
   OTHER = BOX.merge("x" => 20, "y" => 20, "width" => 160, "height" => 300).freeze
   # Ways to name something that is not one's own.

@@ -48,7 +48,7 @@ class CopiesTest < Minitest::Test
 
   def test_a_look_has_no_stages_and_no_files
     piece = stage["pieces"].first
-    read(Copies::Writing.json(Core::Look::Look.of(piece, "Chat"))) { |reading| assert_equal ["look", [], []], [reading.kind, reading.stages, reading.files] }
+    read(Copies::Writing.json(Core::Pieces::LookDocument.of(piece, "Chat"))) { |reading| assert_equal ["look", [], []], [reading.kind, reading.stages, reading.files] }
   end
 
   def test_of_a_show_what_belongs_to_one_broadcast_stays_where_it_is

@@ -25,6 +25,20 @@ class LoadsAloneTest < Minitest::Test
     assert_predicate status, :success?, said
   end
 
+  # What docs/architecture.md says of a part of the core is what it requires and names, no more and no less.
+  def test_each_part_of_the_core_rests_on_what_the_architecture_says
+    said = File.read(File.expand_path("../../docs/architecture.md", __dir__)).scan(%r{^\| `core/(\w+)` \| ([^|]+) \|}).to_h { |part, on| [part, on.strip.delete("–").split(", ").sort] }
+    assert_equal parts, said.keys.sort
+    assert_equal(said, said.to_h { |part, _| [part, rests_on(part)] })
+  end
+
+  # Whoever stands further down in the table rests on what stands above.
+  def test_no_parts_of_the_core_form_a_circle
+    left = parts.to_h { |part| [part, rests_on(part)] }
+    left.select! { |_, on| on.intersect?(left.keys) } while left.any? { |_, on| !on.intersect?(left.keys) }
+    assert_empty left
+  end
+
   # Chance comes in as a Random with a seed.
   def test_the_core_asks_neither_for_the_time_nor_for_chance
     asking = Dir["#{LIB}/core/**/*.rb"].select { |file| File.read(file).match?(/Time\.now|Process\.clock_gettime|(?<!\.)\brand\b|Random\.(?:rand|new\b(?!\())/) }
@@ -45,6 +59,20 @@ class LoadsAloneTest < Minitest::Test
   end
 
   private
+
+  def parts = Dir["#{LIB}/core/*/"].map { |folder| File.basename(folder) }.sort
+
+  # @return [Array<String>] other parts of the core that its files require or name
+  def rests_on(part)
+    files = Dir["#{LIB}/core/#{part}/**/*.rb"]
+    named = files.map { |file| File.read(file).lines.reject { |line| line.lstrip.start_with?("#") }.join }.join
+    own = named.scan(/^      (?:module|class) (\w+)/).flatten
+    required = files.flat_map { |file| File.read(file).scan(/require_relative "([^"]+)"/).flatten.map { |path| File.expand_path(path, File.dirname(file)) } }
+    (parts - [part]).select do |other|
+      name = other.split("_").map(&:capitalize).join
+      required.any? { |path| path.start_with?("#{LIB}/core/#{other}/") } || (!own.include?(name) && named.match?(/(?<![:\w])(?:Core::)?#{name}::/))
+    end
+  end
 
   def requires(file)
     File.read(file).scan(/^\s*require_relative "([^"]+)"/).flatten.filter_map do |path|

@@ -7,8 +7,8 @@ require_relative "../support/plain"
 require_relative "../../lib/bavard/core/gate/verdict"
 require_relative "../../lib/bavard/exports/formats"
 require_relative "../../lib/bavard/feeds/activities/reading"
-require_relative "../../lib/bavard/live/playback"
-require_relative "../../lib/bavard/live/rehearsal"
+require_relative "../../lib/bavard/live/rehearsal/playback"
+require_relative "../../lib/bavard/live/rehearsal/rehearsal"
 require_relative "../../lib/bavard/store/lines"
 
 # The log in each of its formats, and back again where that is promised.

@@ -5,11 +5,11 @@ require_relative "../support/plain"
 require_relative "../../lib/bavard/core/chat/line"
 require_relative "../../lib/bavard/core/gate/ladder"
 require_relative "../../lib/bavard/core/gate/rule_set"
-require_relative "../../lib/bavard/core/stage/pieces/chat"
+require_relative "../../lib/bavard/core/pieces/kinds/chat"
 require_relative "../../lib/bavard/core/stage/document"
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/core/moderation/line_state"
-require_relative "../../lib/bavard/live/playout"
+require_relative "../../lib/bavard/live/playout/playout"
 require_relative "../../lib/bavard/relay/topic"
 
 # Any bytes on the IRC socket: whatever comes, the way to the frame holds, and a good line in between gets through.
@@ -129,7 +129,7 @@ class SocketToFrameTest < Minitest::Test
     [":s CAP * LS :batch message-tags draft/chathistory", ":s CAP * ACK :batch message-tags draft/chathistory", ":s 001 guest42 :hi",
       ":guest42!u@h JOIN #dawn"].each { |one| session.receive(one, 0) }
     hub = Nowhere.new([])
-    piece = Bavard::Core::Stage::ChatPiece.build("chat1", "stay_ms" => "for good", "at_most" => 20)
+    piece = Bavard::Core::Pieces::ChatPiece.build("chat1", "stay_ms" => "for good", "at_most" => 20)
     playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t", "boot"), hub, Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys"),
       document: Bavard::Core::Stage::Document.empty.merge("pieces" => [piece]))
     {reader: Bavard::Feeds::Irc::LineReader.new, session:, hub:, playout:, next: 0,

@@ -2,8 +2,8 @@
 
 require "prop_check"
 require_relative "../support/plain"
-require_relative "../../lib/bavard/core/look/look"
-require_relative "../../lib/bavard/core/look/piece_style"
+require_relative "../../lib/bavard/core/pieces/look_document"
+require_relative "../../lib/bavard/core/style/piece_style"
 require_relative "../../lib/bavard/core/stage/difference"
 require_relative "../../lib/bavard/core/stage/edit"
 require_relative "../../lib/bavard/core/stage/starts"
@@ -13,7 +13,7 @@ require_relative "../../lib/bavard/store/stages"
 class StageEditsTest < Minitest::Test
   Document = Bavard::Core::Stage::Document
   Edit = Bavard::Core::Stage::Edit
-  Pieces = Bavard::Core::Stage::Pieces
+  Pieces = Bavard::Core::Pieces
   G = PropCheck::Generators
   STEPS = 500
 
@@ -39,7 +39,7 @@ class StageEditsTest < Minitest::Test
     ][what % 12].call
   end
 
-  def looks = Bavard::Core::Look::Look.shipped.values
+  def looks = Bavard::Core::Pieces::LookDocument.shipped.values
 
   # One of the piece's properties, at some value it can have.
   def some_value(piece, value)
@@ -90,7 +90,7 @@ class StageEditsTest < Minitest::Test
     PropCheck.forall(steps).with_config(n_runs: 30) do |given|
       document = walk(start, given).last.first
       assert_same document, Bavard::Store::Stages.checked(document)
-      document["pieces"].each { |piece| refute_nil Bavard::Core::Look::PieceStyle.of(piece, document["house"])[:place] }
+      document["pieces"].each { |piece| refute_nil Bavard::Core::Style::PieceStyle.of(piece, document["house"])[:place] }
       assert_empty Bavard::Core::Stage::Difference.between(document, Document.complete(JSON.parse(JSON.generate(document))))
     end
   end

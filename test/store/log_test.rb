@@ -2,7 +2,7 @@
 
 require_relative "../support/house_test"
 require_relative "../support/lines"
-require_relative "../../lib/bavard/live/sweeper"
+require_relative "../../lib/bavard/live/journal/sweeper"
 require_relative "../../lib/bavard/store/log"
 
 class LogTest < HouseTest

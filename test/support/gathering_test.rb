@@ -9,7 +9,7 @@ class GatheringTest < HouseTest
     ["challenge", {"total" => 10, "title" => "Feeder", "begins" => "follow", "minutes" => 5}], ["counter", {"command" => "!ringed", "cool_down_s" => 1}],
     ["shout_out", {"length_s" => 5, "cool_down_s" => 60}], ["captions", {"least_s" => 1, "reading_speed" => 10}], ["alerts", {}]].freeze
 
-  PIECES_BUILT = PIECES.to_h { |kind, values| ["#{kind}1", Core::Stage::Pieces.kind(kind).build("#{kind}1", values)] }.freeze
+  PIECES_BUILT = PIECES.to_h { |kind, values| ["#{kind}1", Core::Pieces.kind(kind).build("#{kind}1", values)] }.freeze
 
   def setup
     super

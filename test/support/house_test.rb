@@ -3,14 +3,14 @@
 require "minitest/autorun"
 require "semantic_logger"
 require "tmpdir"
-require_relative "../../lib/bavard/live/house"
-require_relative "../../lib/bavard/live/imports"
-require_relative "../../lib/bavard/live/journal"
-require_relative "../../lib/bavard/live/line_ids"
-require_relative "../../lib/bavard/live/meters"
-require_relative "../../lib/bavard/live/picture_desk"
-require_relative "../../lib/bavard/live/rehearsal"
-require_relative "../../lib/bavard/live/shows"
+require_relative "../../lib/bavard/live/show/house"
+require_relative "../../lib/bavard/live/pictures/imports"
+require_relative "../../lib/bavard/live/journal/journal"
+require_relative "../../lib/bavard/live/lines/line_ids"
+require_relative "../../lib/bavard/live/show/meters"
+require_relative "../../lib/bavard/live/pictures/picture_desk"
+require_relative "../../lib/bavard/live/rehearsal/rehearsal"
+require_relative "../../lib/bavard/live/show/shows"
 require_relative "../../lib/bavard/pictures/cabinet"
 require_relative "../../lib/bavard/pictures/fetcher"
 require_relative "../../lib/bavard/pictures/workshop"
@@ -146,7 +146,7 @@ class HouseTest < Minitest::Test
   end
 
   def with_chat(**values)
-    piece = Bavard::Core::Stage::ChatPiece.build("chat1", {"stay_ms" => 10_000}.merge(values.transform_keys(&:to_s)))
+    piece = Bavard::Core::Pieces::ChatPiece.build("chat1", {"stay_ms" => 10_000}.merge(values.transform_keys(&:to_s)))
     Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
   end
 

@@ -105,7 +105,7 @@ class PreparedTest < BrowserTest
   def put_pieces_on_air(pieces, width, height)
     built = pieces.each_with_index.map do |piece, index|
       kind = piece.fetch("kind", "chat")
-      Bavard::Core::Stage::Pieces.kind(kind).build("#{kind}#{index + 1}", piece.except("kind"))
+      Bavard::Core::Pieces.kind(kind).build("#{kind}#{index + 1}", piece.except("kind"))
     end
     document = Bavard::Core::Stage::Document.empty(width:, height:).merge("pieces" => built)
     stages = Bavard::Store::Stages.new(TestDatabase.db)

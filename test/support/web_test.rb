@@ -6,7 +6,7 @@ ENV["RACK_ENV"] ||= "test"
 require "rack/test"
 require_relative "house_test"
 require_relative "../../lib/bavard/fair/turns"
-require_relative "../../lib/bavard/live/replays"
+require_relative "../../lib/bavard/live/moderation/replays"
 require_relative "../../lib/bavard/web/app"
 
 # A test of the pages, in this process, through Rack.

@@ -122,7 +122,7 @@ class AirLooksTest < PreparedTest
     open_screen(link, name: :dark) { assert_selector ".line", text: "over a white sky" }
     on_dark = on_screen(:dark) { evaluate_script("getComputedStyle(document.querySelector('.name')).color") }
     refute_equal on_dark, on_bright
-    ratio = Bavard::Core::Look::Colour.parse(hex(on_bright)).contrast_ratio(Bavard::Core::Look::Colour.parse("#f4f6f8"))
+    ratio = Bavard::Core::Palette::Colour.parse(hex(on_bright)).contrast_ratio(Bavard::Core::Palette::Colour.parse("#f4f6f8"))
     assert_operator ratio, :>=, 4.4
   end
 

@@ -3,7 +3,7 @@
 require_relative "../support/prepared"
 require_relative "../../lib/bavard/core/chat/line"
 require_relative "../../lib/bavard/core/reading/chat_measure"
-require_relative "../../lib/bavard/live/faces_unpacked"
+require_relative "../../lib/bavard/live/pictures/faces_unpacked"
 
 # What is measured in Ruby against what Chromium lays out, in every shipped face.
 class PaceTest < PreparedTest
@@ -11,7 +11,7 @@ class PaceTest < PreparedTest
     "oldest one here came back for eleven summers", "ring number looks like K41 207", "ok",
     "forty-two nest boxes already, well done everyone, and thank you for the long evenings on the east bank",
     "I could listen to this marsh all day", "wing length? I had 67 last week and 68 the week before that, on the same bird"].freeze
-  FACES = Bavard::Core::Look::Faces::SHIPPED.keys
+  FACES = Bavard::Core::Palette::Faces::SHIPPED.keys
   LOOKS = [{}, {"name_place" => "above", "plate_width" => "piece", "plate_border" => 20, "plate_border_side" => "start", "text_weight" => 700}].freeze
   WITHIN = 0.05
 
@@ -43,7 +43,7 @@ class PaceTest < PreparedTest
   end
 
   def compare(piece, lines)
-    drawn = Bavard::Core::Stage::Document.drawn(Bavard::Core::Stage::ChatPiece.build("chat1", piece), Bavard::Core::Stage::Document.empty["house"])
+    drawn = Bavard::Core::Stage::Document.drawn(Bavard::Core::Pieces::ChatPiece.build("chat1", piece), Bavard::Core::Stage::Document.empty["house"])
     measure = Bavard::Core::Reading::ChatMeasure.new(drawn, type)
     told = [piece["text_face"], piece["name_place"]].compact.join(", ")
     heights = lines.map { |text, *| measure.height(line(text)) }

@@ -32,7 +32,7 @@ class PanelsTest < PreparedTest
   def test_every_kind_of_piece_is_reached_by_the_mouse_and_what_sets_it_keeps_to_its_panel
     prepare
     on_the_stage
-    labels = Bavard::Core::Stage::Pieces::ALL.map { |kind| kind::LABEL }
+    labels = Bavard::Core::Pieces::ALL.map { |kind| kind::LABEL }
     found = labels.to_h do |label|
       click_on "Add"
       assert_empty evaluate_script(REACHED)

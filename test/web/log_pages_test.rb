@@ -2,7 +2,7 @@
 
 require_relative "../support/lines"
 require_relative "../support/web_test"
-require_relative "../../lib/bavard/live/playback"
+require_relative "../../lib/bavard/live/rehearsal/playback"
 
 class LogPagesTest < WebTest
   def setup

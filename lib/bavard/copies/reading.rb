@@ -4,7 +4,7 @@ require "English"
 require "json"
 require "tmpdir"
 require_relative "../aside"
-require_relative "../core/look/look"
+require_relative "../core/pieces/look_document"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
 require_relative "show_document"
@@ -28,7 +28,7 @@ module Bavard
       DOCUMENTS = %w[stage.json show.json look.json].freeze
       READERS = {
         Core::Stage::Document::FORMAT => ["stage", ->(given) { Core::Stage::DocumentReading.read(given) }],
-        Core::Look::Look::FORMAT => ["look", ->(given) { Core::Look::Look.read(given) }],
+        Core::Pieces::LookDocument::FORMAT => ["look", ->(given) { Core::Pieces::LookDocument.read(given) }],
         ShowDocument::FORMAT => ["show", ->(given) { ShowDocument.read(given) }]
       }.freeze
 

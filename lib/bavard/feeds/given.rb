@@ -4,7 +4,7 @@ require "json"
 require "time"
 require_relative "../core/amount"
 require_relative "../core/intake"
-require_relative "../core/look/colour"
+require_relative "../core/palette/colour"
 
 module Bavard
   module Feeds
@@ -54,7 +54,7 @@ module Bavard
       def object(value) = value.is_a?(Hash) ? value : {}
       def list(value) = value.is_a?(Array) ? value : []
       def whole(value) = (value if value.is_a?(Integer) && value.between?(0, 10**12))
-      def colour(value) = Core::Look::Colour.normal(value)
+      def colour(value) = Core::Palette::Colour.normal(value)
 
       # @return [String, nil] an address of the web
       def address(value)

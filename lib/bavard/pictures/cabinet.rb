@@ -25,7 +25,7 @@ module Bavard
 
       def there?(id) = File.exist?(path(id, "1"))
 
-      # @return [String, nil] the colours of a stage's picture, as Core::Look::Patches reads them
+      # @return [String, nil] the colours of a stage's picture, as Core::Contrast::Patches reads them
       def grid(id)
         file = path(id, "grid")
         File.binread(file) if id.match?(/\A[0-9a-f]{32}\z/) && File.exist?(file)

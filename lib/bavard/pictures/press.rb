@@ -108,7 +108,7 @@ module Bavard
         Vips::Image.new_from_buffer(bytes, "", n: -1)
       end
 
-      # Its colours as a coarse grid, as Core::Look::Patches reads it: width, height, then red, green and blue of each.
+      # Its colours as a coarse grid, as Core::Contrast::Patches reads it: width, height, then red, green and blue of each.
       def grid(image)
         small = image.flatten(background: [0, 0, 0]).thumbnail_image(Bounds::GRID_PX, height: Bounds::GRID_PX, size: :down)
         [small.width, small.height].pack("nn") + small.extract_band(0, n: 3).cast(:uchar).write_to_memory

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../core/stage/link_options"
+require_relative "../core/pieces/link_options"
 require_relative "station"
 
 module Bavard
@@ -44,8 +44,8 @@ module Bavard
 
       # What the options in a link mean.
       get "/options" do
-        read = Core::Stage::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
-        words = read.properties.map { |name, value| Core::Stage::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        read = Core::Pieces::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
+        words = read.properties.map { |name, value| Core::Pieces::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
         json(understood: words, not_understood: read.not_understood)
       rescue ArgumentError
         json(understood: [], not_understood: [text(params["options"])[0, 60]])

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../core/look/colour"
+require_relative "../core/palette/colour"
 require_relative "../core/voice/cast"
 require_relative "station"
 
@@ -104,7 +104,7 @@ module Bavard
         def colour(given)
           return if given.empty?
 
-          Core::Look::Colour.normal(given) || raise(Error.new("A colour looks like #f3b634.", field: "colour", value: given))
+          Core::Palette::Colour.normal(given) || raise(Error.new("A colour looks like #f3b634.", field: "colour", value: given))
         end
       end
     end

@@ -51,7 +51,7 @@ module Bavard
         when "stage" then ["A stage of #{size(@reading.document)}", *labels(@reading.document)]
         when "show"
           of_show { |stage| "Stage “#{stage["name"]}”, #{size(stage["document"])}: #{labels(stage["document"]).join(", ")}" } + happenings
-        else ["A look for #{Core::Stage::Pieces.label(@reading.document).downcase} with #{@reading.document["set"].size} settings"]
+        else ["A look for #{Core::Pieces.label(@reading.document).downcase} with #{@reading.document["set"].size} settings"]
         end
       end
 
@@ -63,7 +63,7 @@ module Bavard
       end
 
       def size(document) = "#{document["width"]} × #{document["height"]}"
-      def labels(document) = document["pieces"].map { |piece| Core::Stage::Pieces.label(piece) }
+      def labels(document) = document["pieces"].map { |piece| Core::Pieces.label(piece) }
 
       def missing
         files = @reading.files.reject { |sort, id| @reading.brings?(sort, id) || here?(sort, id) }

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/dress/badge"
-require_relative "../live/line_card"
+require_relative "../live/lines/line_card"
 
 module Bavard
   module Web

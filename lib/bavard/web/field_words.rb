@@ -6,7 +6,7 @@ module Bavard
     module FieldWords
       module_function
 
-      # @param property [Core::Stage::Property]
+      # @param property [Core::Fields::Property]
       # @yieldparam choice [String]
       # @yieldreturn [String, nil] how it reads; nil: as it is, with a capital letter
       # @return [Hash]

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 require "json"
-require_relative "../core/look/chat_css"
-require_relative "../core/stage/link_options"
+require_relative "../core/style/chat_css"
+require_relative "../core/pieces/link_options"
 
 module Bavard
   module Web
@@ -17,7 +17,7 @@ module Bavard
       def initialize(app, socket, query, edited:, side: nil)
         @app = app
         @socket = socket
-        @options = Core::Stage::LinkOptions.read(query.to_h { |name, given| [name.to_s.scrub(""), given.to_s.scrub("")] })
+        @options = Core::Pieces::LinkOptions.read(query.to_h { |name, given| [name.to_s.scrub(""), given.to_s.scrub("")] })
         @edited = edited
         @side = side
       end
@@ -33,7 +33,7 @@ module Bavard
       private
 
       def css
-        Core::Look::ChatCss.of_options(@options.properties)
+        Core::Style::ChatCss.of_options(@options.properties)
       end
     end
   end

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 require_relative "../core/chat/line"
-require_relative "../core/look/look"
-require_relative "../core/look/piece_style"
-require_relative "../live/played_chat"
-require_relative "../live/playout"
-require_relative "../live/rehearsal"
+require_relative "../core/pieces/look_document"
+require_relative "../core/style/piece_style"
+require_relative "../live/playout/played_chat"
+require_relative "../live/playout/playout"
+require_relative "../live/rehearsal/rehearsal"
 
 module Bavard
   module Web
@@ -28,17 +28,17 @@ module Bavard
 
       # @return [Hash] looks: key, name, about, behind, set, and style and cards for each form
       def told
-        {looks: Core::Look::Look.shipped.map { |key, look| {key:, **look.slice("name", "about", "behind", "set"), forms: forms(look)} }}
+        {looks: Core::Pieces::LookDocument.shipped.map { |key, look| {key:, **look.slice("name", "about", "behind", "set"), forms: forms(look)} }}
       end
 
       private
 
       def forms(look)
-        values = Core::Look::Look.values(@piece, look["set"])
-        Core::Stage::TwoForms::FORMS.to_h do |form|
+        values = Core::Pieces::LookDocument.values(@piece, look["set"])
+        Core::Pieces::TwoForms::FORMS.to_h do |form|
           piece = @piece.merge(values, "form" => form, "hidden" => false, "at_most" => LINES)
           chat = Live::PlayedChat.new(piece, @style, [], @shared)
-          [form, {style: Core::Look::PieceStyle.of(piece, @style).merge(other: nil), cards: chat.cards(lines)}]
+          [form, {style: Core::Style::PieceStyle.of(piece, @style).merge(other: nil), cards: chat.cards(lines)}]
         end
       end
 

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "../error"
-require_relative "../live/feed_kinds"
-require_relative "../live/trial"
+require_relative "../live/intake/feed_kinds"
+require_relative "../live/intake/trial"
 require_relative "../store/feeds"
 require_relative "feed_marks"
 

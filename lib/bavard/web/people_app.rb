@@ -2,8 +2,8 @@
 
 require "csv"
 require_relative "../core/rights"
-require_relative "../live/prompter_desk"
-require_relative "../live/moderation"
+require_relative "../live/moderation/prompter_desk"
+require_relative "../live/moderation/moderation"
 require_relative "station"
 
 module Bavard

@@ -4,8 +4,8 @@ require "fileutils"
 require "tmpdir"
 require "uri"
 require_relative "../error"
-require_relative "../live/imports"
-require_relative "../live/wardrobe"
+require_relative "../live/pictures/imports"
+require_relative "../live/stage/wardrobe"
 
 module Bavard
   module Web

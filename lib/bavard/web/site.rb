@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../live/faces_unpacked"
+require_relative "../live/pictures/faces_unpacked"
 require_relative "remembered"
 
 module Bavard

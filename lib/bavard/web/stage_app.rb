@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/stage/difference"
-require_relative "../live/backdrops"
+require_relative "../live/pictures/backdrops"
 require_relative "link_page"
 require_relative "look_gallery"
 require_relative "stage_copying"

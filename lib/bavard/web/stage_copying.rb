@@ -47,7 +47,7 @@ module Bavard
           when "show" then show_document(stages).then { |document| [@record.name, document, Copies::ShowFiles.of(document)] }
           when "look"
             piece = piece_of(stage) || raise(Error.new("Which piece?", field: "piece"))
-            [Core::Stage::Pieces.label(piece), Core::Look::Look.of(piece, Core::Stage::Pieces.label(piece)), []]
+            [Core::Pieces.label(piece), Core::Pieces::LookDocument.of(piece, Core::Pieces.label(piece)), []]
           else raise Error.new("There are copies of a stage, a look and a show.", field: "what")
           end
         end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../core/cues/goal"
-require_relative "../core/look/clearer"
+require_relative "../core/contrast/clearer"
 require_relative "../core/reading/pace"
 require_relative "../core/reading/voices_measure"
 require_relative "../core/stage/document"
@@ -46,8 +46,8 @@ module Bavard
          patch: key == @stage.backdrop ? place(worst.worst.patch) : nil, ways: ways(key)}
       end
 
-      def judge(key) = Core::Look::Legibility.new(@piece, patches(key), people:)
-      def ways(key) = Core::Look::Clearer.new(@piece, patches(key), people:).ways.map { |way| {words: way.words, values: way.sets} }
+      def judge(key) = Core::Contrast::Legibility.new(@piece, patches(key), people:)
+      def ways(key) = Core::Contrast::Clearer.new(@piece, patches(key), people:).ways.map { |way| {words: way.words, values: way.sets} }
       def people = @recent&.people || []
 
       # The picture behind the stage, and the host's own.
@@ -57,8 +57,8 @@ module Bavard
       end
 
       def patches(key)
-        grid = grid(key) or return Core::Look::Legibility::ANYTHING
-        grid.under(@piece.values_at(*Core::Stage::PieceKind::PLACE_NAMES), on: @stage.draft.values_at("width", "height"))
+        grid = grid(key) or return Core::Contrast::Legibility::ANYTHING
+        grid.under(@piece.values_at(*Core::Pieces::PieceKind::PLACE_NAMES), on: @stage.draft.values_at("width", "height"))
       end
 
       def grid(key)
@@ -71,8 +71,8 @@ module Bavard
       def wrong
         return [] unless @piece["kind"] == "chat"
 
-        css = Core::Look::OwnCss.read(@piece["own_css"], @piece["id"]).errors.map { |line, words| "CSS, line #{line}: #{words}" }
-        css + Core::Look::OwnMarkup.read(@piece["own_markup"]).errors.map { |line, words| "Markup, line #{line}: #{words}" }
+        css = Core::OwnCode::OwnCss.read(@piece["own_css"], @piece["id"]).errors.map { |line, words| "CSS, line #{line}: #{words}" }
+        css + Core::OwnCode::OwnMarkup.read(@piece["own_markup"]).errors.map { |line, words| "Markup, line #{line}: #{words}" }
       end
 
       # Never told better than it is.

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "../error"
-require_relative "../live/playback"
-require_relative "../live/rehearsal"
+require_relative "../live/rehearsal/playback"
+require_relative "../live/rehearsal/rehearsal"
 require_relative "now_app"
 require_relative "station"
 

@@ -21,7 +21,7 @@ module Bavard
 
       # @return [Hash] by kind: label, icon, fields by name, parts
       def kinds
-        @kinds ||= Core::Stage::Pieces::KINDS.transform_values do |kind|
+        @kinds ||= Core::Pieces::KINDS.transform_values do |kind|
           {label: kind::LABEL, icon: kind::ICON, fields: kind.properties.transform_values { |property| field(property, kind) }, parts: parts(kind)}
         end
       end
@@ -57,7 +57,7 @@ module Bavard
 
       def voices_parts
         [
-          ["content", "Who", [nil, Core::Stage::VoicesPiece::CONTENT.map(&:name)]],
+          ["content", "Who", [nil, Core::Pieces::VoicesPiece::CONTENT.map(&:name)]],
           ["face", "Face", [nil, %w[faces face_size face_round marks mark_size]]],
           ["name", "Name", [nil, ["names", "name_place", "name_width", "name_colour", *of("text", LETTERS), "text_line_spacing"]],
             *more_type("text")],
@@ -91,7 +91,7 @@ module Bavard
       end
 
       def flurry_parts
-        [["flight", "Flight", [nil, Core::Stage::FlurryPiece::FLIGHT.map(&:name)]], ["ceilings", "Ceilings", [nil, Core::Stage::FlurryPiece::CEILINGS.map(&:name)]]]
+        [["flight", "Flight", [nil, Core::Pieces::FlurryPiece::FLIGHT.map(&:name)]], ["ceilings", "Ceilings", [nil, Core::Pieces::FlurryPiece::CEILINGS.map(&:name)]]]
       end
 
       def alert_parts
@@ -132,7 +132,7 @@ module Bavard
         [name.delete_suffix("_colour"), [true]] if name.match?(/\Ahighlight_\w+_colour\z/)
       end
 
-      def highlights = Core::Stage::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
+      def highlights = Core::Pieces::ChatPiece::HIGHLIGHTS.flat_map { |what| ["highlight_#{what}", "highlight_#{what}_colour"] }
       def of(part, names) = names.map { |name| "#{part}_#{name}" }
 
       private_class_method :parts, :chat_parts, :voices_parts, :alert_parts, :flurry_parts, :words_parts, :name_part, :motion_part, :others,

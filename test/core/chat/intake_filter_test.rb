@@ -4,7 +4,7 @@ require_relative "../../support/lines"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/chat/highlight"
 require_relative "../../../lib/bavard/core/chat/intake_filter"
-require_relative "../../../lib/bavard/core/stage/pieces"
+require_relative "../../../lib/bavard/core/pieces/pieces"
 
 # What a chat piece takes in, and what it makes stand out.
 class IntakeFilterTest < Minitest::Test
@@ -12,7 +12,7 @@ class IntakeFilterTest < Minitest::Test
   Core = Bavard::Core
   HOST = "Odalys Fenn"
 
-  def piece(values = {}) = Core::Stage::ChatPiece.build("chat1", values)
+  def piece(values = {}) = Core::Pieces::ChatPiece.build("chat1", values)
 
   def said(text = "hello", badges: [], login: "ann", action: false, paid: nil, first: false, event: nil, feed_id: 1, origin: :feed)
     said = Core::Said.new(login, nil, nil, badges, text, action, false)

@@ -4,7 +4,7 @@ require "prop_check"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/cues/challenge"
 require_relative "../../../lib/bavard/core/cues/command"
-require_relative "../../../lib/bavard/core/stage/pieces"
+require_relative "../../../lib/bavard/core/pieces/pieces"
 
 class ChallengeTest < Minitest::Test
   include Bavard::Core::Cues
@@ -13,7 +13,7 @@ class ChallengeTest < Minitest::Test
   G = PropCheck::Generators
   MINUTE_MS = 60_000
 
-  def piece(values = {}) = Bavard::Core::Stage::ChallengePiece.build("challenge1", values)
+  def piece(values = {}) = Bavard::Core::Pieces::ChallengePiece.build("challenge1", values)
 
   def event(kind, **more)
     Event.new(id: 1, kind:, at_ms: 0, feed_id: 1, login: "ann", name: "Ann", roles: [], **more)

@@ -6,7 +6,7 @@ require_relative "../../support/lines"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/dress/emote_index"
 require_relative "../../../lib/bavard/core/flurry/flurry"
-require_relative "../../../lib/bavard/core/stage/pieces"
+require_relative "../../../lib/bavard/core/pieces/pieces"
 
 # What flies of which line, and how much of it.
 class FlurryTest < Minitest::Test
@@ -23,7 +23,7 @@ class FlurryTest < Minitest::Test
     @ids = 0
   end
 
-  def piece(values = {}) = Bavard::Core::Stage::FlurryPiece.build("flurry1", {"width" => 800, "height" => 600, "alike_s" => 0}.merge(values))
+  def piece(values = {}) = Bavard::Core::Pieces::FlurryPiece.build("flurry1", {"width" => 800, "height" => 600, "alike_s" => 0}.merge(values))
 
   def flurry(spaces: [], seed: 1, **values)
     Core::Flurry.new(piece(values), spaces, pictures: ->(_feed, emote) { emote.picture }, shelf_of: ->(*) { 3 }, seed:)

@@ -3,7 +3,7 @@
 require_relative "../../support/lines"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/gate/settings"
-require_relative "../../../lib/bavard/live/gatehouse"
+require_relative "../../../lib/bavard/live/moderation/gatehouse"
 
 class BrakeTest < Minitest::Test
   include Lines

@@ -2,13 +2,13 @@
 
 require "json_schemer"
 require_relative "../../support/plain"
-require_relative "../../../lib/bavard/core/look/piece_style"
+require_relative "../../../lib/bavard/core/style/piece_style"
 require_relative "../../../lib/bavard/core/stage/edit"
 
 class HouseStyleTest < Minitest::Test
   Document = Bavard::Core::Stage::Document
   Edit = Bavard::Core::Stage::Edit
-  PieceStyle = Bavard::Core::Look::PieceStyle
+  PieceStyle = Bavard::Core::Style::PieceStyle
 
   def setup
     @document = Edit.apply(Document.empty, {"do" => "add", "kind" => "chat"}).document

@@ -13,6 +13,7 @@ class MeasuresTest < Minitest::Test
 
   Reading = Bavard::Core::Reading
   Stage = Bavard::Core::Stage
+  Pieces = Bavard::Core::Pieces
   # Half as wide as they are high.
   EVEN = Class.new { def width(_family, _weight, text, stretch = 100) = text.length * 0.5 * stretch / 100.0 }.new
   # As little as can be: 20 px, one row of 20, no gap, no plate, nothing before the text.
@@ -22,7 +23,7 @@ class MeasuresTest < Minitest::Test
 
   def chat(**values)
     given = BARE.merge(values.transform_keys(&:to_s))
-    piece = Stage::ChatPiece.build("chat1", {})
+    piece = Pieces::ChatPiece.build("chat1", {})
     Stage::Document.drawn(piece, Stage::Document.empty["house"]).merge(given)
   end
 
@@ -140,7 +141,7 @@ class MeasuresTest < Minitest::Test
            "columns" => 2, "at_most" => 9, "width" => 400, "height" => 300}.freeze
 
   def voices(**values)
-    piece = Stage::Document.drawn(Stage::Pieces.kind("voices").build("voices1", {}), Stage::Document.empty["house"])
+    piece = Stage::Document.drawn(Pieces.kind("voices").build("voices1", {}), Stage::Document.empty["house"])
     Reading::VoicesMeasure.new(piece.merge(SEATS, values.transform_keys(&:to_s)), EVEN)
   end
 

@@ -6,7 +6,7 @@ require_relative "../../support/plain"
 require_relative "../../../tools/suite/memory"
 require_relative "../../../lib/bavard/core/reading/pace"
 require_relative "../../../lib/bavard/core/stage/document"
-require_relative "../../../lib/bavard/live/faces_unpacked"
+require_relative "../../../lib/bavard/live/pictures/faces_unpacked"
 
 class TypeCaseTest < Minitest::Test
   include Lines
@@ -17,7 +17,7 @@ class TypeCaseTest < Minitest::Test
 
   def piece(values = {})
     document = Bavard::Core::Stage::Document
-    document.drawn(Bavard::Core::Stage::ChatPiece.build("chat1", values), document.empty["house"])
+    document.drawn(Bavard::Core::Pieces::ChatPiece.build("chat1", values), document.empty["house"])
   end
 
   def pace(values = {}, texts: ["that was a clean release"] * 9, per_minute: 24)
@@ -26,7 +26,7 @@ class TypeCaseTest < Minitest::Test
   end
 
   def test_every_shipped_face_is_measured_and_none_is_like_another
-    families = Bavard::Core::Look::Faces::SHIPPED.keys
+    families = Bavard::Core::Palette::Faces::SHIPPED.keys
     assert_empty families - type.families
     widths = families.map { |family| type.width(family, 500, "can we see the wing again?").round(3) }
     assert_equal families.size, widths.uniq.size

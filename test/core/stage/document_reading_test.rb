@@ -6,6 +6,7 @@ require_relative "../../../lib/bavard/core/stage/document_reading"
 # A stage that comes from elsewhere is a claim until each piece of it was read.
 class DocumentReadingTest < Minitest::Test
   Stage = Bavard::Core::Stage
+  Pieces = Bavard::Core::Pieces
   Document = Stage::Document
   Reading = Stage::DocumentReading
   FONT = "f0" * 16

@@ -124,7 +124,7 @@ class LargerEditsTest < Minitest::Test
 
   def test_a_piece_nobody_drew_a_place_for_stands_within_any_stage
     [[1920, 1080], [100, 100], [1080, 1920], [7680, 4320]].each do |width, height|
-      Bavard::Core::Stage::Pieces::KINDS.each_key do |kind|
+      Bavard::Core::Pieces::KINDS.each_key do |kind|
         x, y, across, down = boxes(after(stage(width:, height:), {"do" => "place", "kind" => kind}))[0]
         assert x >= 0 && y >= 0 && x + across <= width && y + down <= height, [kind, width].inspect
       end

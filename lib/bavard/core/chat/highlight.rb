@@ -13,7 +13,7 @@ module Bavard
         # @param line [Line]
         # @param piece [Hash] a chat piece
         # @param host [String] the host's name
-        # @return [String, nil] one of Stage::ChatPiece::HIGHLIGHTS
+        # @return [String, nil] one of Pieces::ChatPiece::HIGHLIGHTS
         def of(line, piece, host)
           return "paid" if piece["highlight_paid"] && line.paid
           return "mentions" if piece["highlight_mentions"] && mentions?(line, host)

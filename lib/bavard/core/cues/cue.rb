@@ -3,7 +3,7 @@
 require_relative "../../error"
 require_relative "../flurry/ways"
 require_relative "../look/motion"
-require_relative "../stage/property"
+require_relative "../fields/property"
 require_relative "event"
 require_relative "words"
 
@@ -16,7 +16,7 @@ module Bavard
         # Where a picture stands to the words.
         PLACES = %w[above below left right behind].freeze
         ROLES = %w[viewer host moderator guest subscriber supporter bot].freeze
-        Property = Stage::Property
+        Property = Fields::Property
 
         MEANT = [
           Property.text("name", "name", 60, "A cue"),

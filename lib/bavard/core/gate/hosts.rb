@@ -4,7 +4,7 @@ require "addressable/idna"
 require "public_suffix"
 require_relative "../code_points"
 require_relative "covered"
-require_relative "places"
+require_relative "words/places"
 require_relative "words/fold"
 
 module Bavard

@@ -2,7 +2,7 @@
 
 require_relative "../../error"
 require_relative "../chat/person"
-require_relative "../stage/property"
+require_relative "../fields/property"
 require_relative "edits"
 require_relative "verdict"
 
@@ -19,13 +19,13 @@ module Bavard
 
         def self.common
           @common ||= [
-            Stage::Property.switch("on", "in force", true),
-            Stage::Property.choice("action", "what it does", self::ACTIONS.map(&:to_s), self::ACTIONS.first.to_s),
-            Stage::Property.some("roles", "for (none: everyone)", ROLES, []),
-            Stage::Property.some("feeds", "on feeds (none: all)", nil, []),
-            Stage::Property.number("known_under_h", "only people known for less than (0: all)", 0..LONGEST_KNOWN_H, 0, unit: "h"),
-            Stage::Property.some("except_roles", "but not for", ROLES, self::EXCEPT),
-            Stage::Property.text("except_people", "nor for these people, by the name they sign in with, one a line", 4000)
+            Fields::Property.switch("on", "in force", true),
+            Fields::Property.choice("action", "what it does", self::ACTIONS.map(&:to_s), self::ACTIONS.first.to_s),
+            Fields::Property.some("roles", "for (none: everyone)", ROLES, []),
+            Fields::Property.some("feeds", "on feeds (none: all)", nil, []),
+            Fields::Property.number("known_under_h", "only people known for less than (0: all)", 0..LONGEST_KNOWN_H, 0, unit: "h"),
+            Fields::Property.some("except_roles", "but not for", ROLES, self::EXCEPT),
+            Fields::Property.text("except_people", "nor for these people, by the name they sign in with, one a line", 4000)
           ].freeze
         end
         EXCEPT = [].freeze
@@ -33,7 +33,7 @@ module Bavard
         NAMES = false
         HOUR_MS = 3_600_000
 
-        # @return [Hash{String => Stage::Property}]
+        # @return [Hash{String => Fields::Property}]
         def self.properties
           @properties ||= (common + self::OWN).to_h { |property| [property.name, property] }.freeze
         end

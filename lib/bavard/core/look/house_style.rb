@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "../stage/property"
+require_relative "../fields/property"
 
 module Bavard
   module Core
@@ -12,9 +12,9 @@ module Bavard
       module HouseStyle
         MOST = 24
         KEY = /\A[a-z][a-z0-9]{0,19}\z/
-        COLOUR = Stage::Property.colour("value", "colour", "#ffffff")
-        FACE = Stage::Property.face("value", "face", "Atkinson Hyperlegible Next")
-        NAME = Stage::Property.text("name", "name", 40)
+        COLOUR = Fields::Property.colour("value", "colour", "#ffffff")
+        FACE = Fields::Property.face("value", "face", "Atkinson Hyperlegible Next")
+        NAME = Fields::Property.text("name", "name", 40)
         DEFAULT = {
           "colours" => {
             "ink" => {"name" => "Ink", "value" => "#ffffff"}, "ground" => {"name" => "Ground", "value" => "#10151a"},

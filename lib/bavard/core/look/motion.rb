@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../stage/property"
+require_relative "../fields/property"
 
 module Bavard
   module Core
@@ -46,15 +46,15 @@ module Bavard
 
         module_function
 
-        # @return [Array<Stage::Property>]
+        # @return [Array<Fields::Property>]
         def properties
-          [Stage::Property.choice("motion_in", "lines come in", WAYS.keys, "rise"),
-            Stage::Property.number("motion_in_ms", "coming in takes", LENGTHS_MS, 260),
-            Stage::Property.choice("motion_out", "lines go out", WAYS.keys - %w[typed], "dawn"),
-            Stage::Property.number("motion_out_ms", "going out takes", LENGTHS_MS, 220),
-            Stage::Property.choice("motion_room", "others make room", ROOM, "slide"),
-            Stage::Property.number("motion_room_ms", "making room takes", LENGTHS_MS, 200),
-            Stage::Property.choice("motion_easing", "easing", EASINGS.keys, "soft")]
+          [Fields::Property.choice("motion_in", "lines come in", WAYS.keys, "rise"),
+            Fields::Property.number("motion_in_ms", "coming in takes", LENGTHS_MS, 260),
+            Fields::Property.choice("motion_out", "lines go out", WAYS.keys - %w[typed], "dawn"),
+            Fields::Property.number("motion_out_ms", "going out takes", LENGTHS_MS, 220),
+            Fields::Property.choice("motion_room", "others make room", ROOM, "slide"),
+            Fields::Property.number("motion_room_ms", "making room takes", LENGTHS_MS, 200),
+            Fields::Property.choice("motion_easing", "easing", EASINGS.keys, "soft")]
         end
 
         # @return [Array<Hash>] from not there to there

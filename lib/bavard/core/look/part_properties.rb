@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../stage/property"
+require_relative "../fields/property"
 
 module Bavard
   module Core
@@ -11,14 +11,14 @@ module Bavard
       #   # => the Property "time_size", "time size", 76 as it comes
       PartProperties = Struct.new(:part, :label, :defaults) do
         def number(name, words, range, default, **more)
-          Stage::Property.number(*named(name, words), range, defaults.fetch(name, default), **more)
+          Fields::Property.number(*named(name, words), range, defaults.fetch(name, default), **more)
         end
 
         def percent(name, words, range, default) = number(name, words, range, default, unit: "%")
-        def colour(name, words, default) = Stage::Property.colour(*named(name, words), defaults.fetch(name, default))
-        def switch(name, words) = Stage::Property.switch(*named(name, words), defaults.fetch(name, false))
-        def choice(name, words, choices) = Stage::Property.choice(*named(name, words), choices, defaults.fetch(name, choices.first))
-        def face(name, words, default, **more) = Stage::Property.face(*named(name, words), defaults.fetch(name, default), **more)
+        def colour(name, words, default) = Fields::Property.colour(*named(name, words), defaults.fetch(name, default))
+        def switch(name, words) = Fields::Property.switch(*named(name, words), defaults.fetch(name, false))
+        def choice(name, words, choices) = Fields::Property.choice(*named(name, words), choices, defaults.fetch(name, choices.first))
+        def face(name, words, default, **more) = Fields::Property.face(*named(name, words), defaults.fetch(name, default), **more)
 
         private
 

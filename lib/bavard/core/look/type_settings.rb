@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "faces"
+require_relative "../palette/faces"
 require_relative "part_properties"
 
 module Bavard
@@ -56,11 +56,11 @@ module Bavard
         # @return [Hash{String => String}] custom properties
         def css(part, piece)
           face = piece["#{part}_face"]
-          css = {"--#{part}-weight" => Faces.weight(face.empty? ? piece["text_face"] : face, piece["#{part}_weight"]).to_s,
+          css = {"--#{part}-weight" => Palette::Faces.weight(face.empty? ? piece["text_face"] : face, piece["#{part}_weight"]).to_s,
                  "--#{part}-stretch" => "#{piece["#{part}_stretch"]}%", "--#{part}-spacing" => "#{piece["#{part}_letter_spacing"] / 100.0}em",
                  "--#{part}-case" => {"typed" => "none", "upper" => "uppercase", "lower" => "lowercase"}[piece["#{part}_case"]],
                  "--#{part}-underline" => piece["#{part}_underline"] ? "underline" : "none", "--#{part}-around" => shadow(part, piece)}
-          css["--#{part}-face"] = face.empty? ? "inherit" : Faces.css(face)
+          css["--#{part}-face"] = face.empty? ? "inherit" : Palette::Faces.css(face)
           css["--#{part}-size"] = piece.key?("#{part}_size_px") ? "#{piece["#{part}_size_px"]}px" : "#{piece["#{part}_size"] / 100.0}em"
           css["--#{part}-colour"] = piece["#{part}_colour"] if piece["#{part}_colour"].start_with?("#")
           css

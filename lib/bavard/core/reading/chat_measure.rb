@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../look/faces"
+require_relative "../palette/faces"
 require_relative "rows"
 
 module Bavard
@@ -113,12 +113,12 @@ module Bavard
 
         def family(part)
           face = @piece["#{part}_face"].empty? ? @piece["text_face"] : @piece["#{part}_face"]
-          Look::Faces.family(face)
+          Palette::Faces.family(face)
         end
 
         def weight(part)
           face = @piece["#{part}_face"].empty? ? @piece["text_face"] : @piece["#{part}_face"]
-          Look::Faces.weight(face, @piece["#{part}_weight"])
+          Palette::Faces.weight(face, @piece["#{part}_weight"])
         end
 
         def cased(part, text)

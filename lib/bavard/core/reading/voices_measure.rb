@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../look/faces"
+require_relative "../palette/faces"
 
 module Bavard
   module Core
@@ -96,8 +96,8 @@ module Bavard
 
         def text_width(text)
           text = text.upcase if @piece["text_case"] == "upper"
-          weight = Look::Faces.weight(@piece["text_face"], @piece["text_weight"])
-          width = @type.width(Look::Faces.family(@piece["text_face"]), weight, text, @piece["text_stretch"])
+          weight = Palette::Faces.weight(@piece["text_face"], @piece["text_weight"])
+          width = @type.width(Palette::Faces.family(@piece["text_face"]), weight, text, @piece["text_stretch"])
           (width * @size) + (text.length * em("text_letter_spacing") * @size)
         end
 

@@ -61,7 +61,7 @@ module Bavard
         def piece_changes(old, piece)
           kind = Pieces.kind(piece["kind"])
           different = kind.properties.values.reject { |property| old[property.name] == piece[property.name] }
-          places, others = different.partition { |property| PieceKind::PLACE.include?(property) }
+          places, others = different.partition { |property| Pieces::PieceKind::PLACE.include?(property) }
           words = others.map { |property| step(property, old, piece) }
           places.empty? ? words : words << place(places)
         end

@@ -2,8 +2,8 @@
 
 require_relative "../../error"
 require_relative "../look/house_style"
-require_relative "pieces"
-require_relative "property"
+require_relative "../pieces/pieces"
+require_relative "../fields/property"
 
 module Bavard
   module Core
@@ -13,9 +13,9 @@ module Bavard
       module Document
         FORMAT = "bavard/stage@1"
         SIZE = [
-          Property.number("width", "width of the stage", 100..7680, 1920, unit: "px"),
-          Property.number("height", "height of the stage", 100..4320, 1080, unit: "px"),
-          Property.number("frame_rate", "frame rate", 1..240, 60, unit: "fps")
+          Fields::Property.number("width", "width of the stage", 100..7680, 1920, unit: "px"),
+          Fields::Property.number("height", "height of the stage", 100..4320, 1080, unit: "px"),
+          Fields::Property.number("frame_rate", "frame rate", 1..240, 60, unit: "fps")
         ].to_h { |property| [property.name, property] }.freeze
         MOST_PIECES = 200
         ID = /\A[a-z_]{1,20}\d{1,6}\z/
@@ -50,7 +50,7 @@ module Bavard
         end
 
         # @return [Array<Hash>] the chat pieces that are drawn, from back to front
-        def chat_pieces(document) = pieces_of(document, ChatPiece).reject { |piece| piece["hidden"] }
+        def chat_pieces(document) = pieces_of(document, Pieces::ChatPiece).reject { |piece| piece["hidden"] }
 
         # @return [Boolean] whether some pieces stand behind the camera
         def behind?(document)

@@ -36,7 +36,7 @@ module Bavard
         # @return [Array<String>] faces that the broadcast computer has to have
         def installed_faces(document)
           faces = document["house"]["faces"].values.map { |face| face["value"] } + document["pieces"].flat_map(&:values).grep(String)
-          faces.grep(Look::Faces::INSTALLED).uniq.map { |face| Look::Faces.family(face) }
+          faces.grep(Palette::Faces::INSTALLED).uniq.map { |face| Palette::Faces.family(face) }
         end
 
         def pieces(given)
@@ -60,7 +60,7 @@ module Bavard
         def files_of(piece)
           pictures = Array(piece["pictures"]).filter_map { |row| ["picture", row["file"]] if row["file"] }
           film = piece["film"] ? [["film", piece["film"]]] : []
-          fonts = piece.values.grep(String).grep(Look::Faces::OWN).map { |face| ["font", face.delete_prefix("file:")] }
+          fonts = piece.values.grep(String).grep(Palette::Faces::OWN).map { |face| ["font", face.delete_prefix("file:")] }
           pictures + film + fonts
         end
 

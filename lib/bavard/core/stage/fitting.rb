@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "piece_kind"
+require_relative "../pieces/piece_kind"
 
 module Bavard
   module Core
@@ -29,10 +29,10 @@ module Bavard
 
           margin = (document.values_at("width", "height").min * MARGIN).round
           box = send(how, piece, space, document, margin)
-          box.merge("width" => [box["width"], PieceKind::SMALLEST_PX].max, "height" => [box["height"], PieceKind::SMALLEST_PX].max)
+          box.merge("width" => [box["width"], Pieces::PieceKind::SMALLEST_PX].max, "height" => [box["height"], Pieces::PieceKind::SMALLEST_PX].max)
         end
 
-        def inside(_piece, space, _document, _margin) = space.slice(*PieceKind::PLACE_NAMES)
+        def inside(_piece, space, _document, _margin) = space.slice(*Pieces::PieceKind::PLACE_NAMES)
 
         def around(_piece, space, _document, margin)
           {"x" => space["x"] - margin, "y" => space["y"] - margin,

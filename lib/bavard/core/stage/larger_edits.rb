@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../look/look"
+require_relative "../pieces/look_document"
 require_relative "arrange"
 require_relative "document"
 require_relative "fitting"
@@ -45,12 +45,12 @@ module Bavard
           [{"do" => "set", "piece" => piece["id"], "values" => values}]
         end
 
-        # Another look; "set" as a Look::Look has it.
+        # Another look; "set" as a Pieces::LookDocument has it.
         def look(document, edit)
           piece = piece(document, edit["piece"])
           raise Error.new("A look sets something.", field: "set") unless edit["set"].is_a?(Hash)
 
-          [{"do" => "set", "piece" => piece["id"], "values" => Core::Look::Look.values(piece, edit["set"])}]
+          [{"do" => "set", "piece" => piece["id"], "values" => Core::Pieces::LookDocument.values(piece, edit["set"])}]
         end
 
         # Another size of the stage, by scaling what is on it or by keeping it where it is anchored.
@@ -110,7 +110,7 @@ module Bavard
           return {} unless wanted
 
           {"x" => piece["x"] + BESIDE_PX, "y" => piece["y"] + BESIDE_PX,
-           "called" => piece["called"].empty? ? "" : "#{piece["called"]} again"[0, PieceKind::LONGEST_NAME]}
+           "called" => piece["called"].empty? ? "" : "#{piece["called"]} again"[0, Pieces::PieceKind::LONGEST_NAME]}
             .merge(piece["x"] + BESIDE_PX < document["width"] ? {} : {"x" => piece["x"]})
         end
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "pieces"
+require_relative "../pieces/pieces"
 
 module Bavard
   module Core

@@ -57,8 +57,8 @@ module Bavard
         def placed(box, size)
           left, top, across, down = box
           {"x" => (left * size[:width]).round, "y" => (top * size[:height]).round,
-           "width" => [(across * size[:width]).round, PieceKind::SMALLEST_PX].max,
-           "height" => [(down * size[:height]).round, PieceKind::SMALLEST_PX].max}
+           "width" => [(across * size[:width]).round, Pieces::PieceKind::SMALLEST_PX].max,
+           "height" => [(down * size[:height]).round, Pieces::PieceKind::SMALLEST_PX].max}
         end
 
         def text(kind, size)

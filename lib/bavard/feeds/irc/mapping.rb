@@ -4,7 +4,7 @@ require "json"
 require_relative "../../core/amount"
 require_relative "../../core/intake"
 require_relative "../../error"
-require_relative "../../core/look/colour"
+require_relative "../../core/palette/colour"
 
 module Bavard
   module Feeds
@@ -144,7 +144,7 @@ module Bavard
 
         # @return [String, nil] "#rrggbb"
         def colour(tags)
-          Core::Look::Colour.normal(first("colour", tags))
+          Core::Palette::Colour.normal(first("colour", tags))
         end
 
         # @return [Array<String>] such as ["subscriber/12", "ringer"]

@@ -2,8 +2,8 @@
 
 require_relative "../../copies/reading"
 require_relative "../../core/reading/captions"
-require_relative "../../live/now_files"
-require_relative "../../live/playback"
+require_relative "../../live/stage/now_files"
+require_relative "../../live/rehearsal/playback"
 require_relative "../brought_files"
 require_relative "../shelf_upload"
 

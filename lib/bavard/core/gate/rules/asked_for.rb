@@ -17,7 +17,7 @@ module Bavard
         # As other scripts write it.
         OTHER_QUESTIONS = /[？¿؟]/
         QUESTION = /\A[?？¿؟]\z/
-        OWN = [Stage::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
+        OWN = [Fields::Property.text("marks", "words or marks, one a line", 2000, "?")].freeze
 
         def look(sight, _memory)
           return if @words.empty? || (@questions && question?(sight.text)) || @marks.any? { |mark| mark.match?(sight.text) }

@@ -17,8 +17,8 @@ module Bavard
         MOST_PREFIXES = 12
         LONGEST_PREFIX = 8
         OWN = [
-          Stage::Property.text("prefixes", "they begin with, separated by spaces", 120, "!"),
-          Stage::Property.text("except", "these commands may be shown, one a line", 2000)
+          Fields::Property.text("prefixes", "they begin with, separated by spaces", 120, "!"),
+          Fields::Property.text("except", "these commands may be shown, one a line", 2000)
         ].freeze
 
         def look(sight, _memory)

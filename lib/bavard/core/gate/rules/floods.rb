@@ -14,8 +14,8 @@ module Bavard
         ACTIONS = %i[drop hold].freeze
         SECOND_MS = 1000
         OWN = [
-          Stage::Property.number("lines", "lines of one person", 1..50, 6),
-          Stage::Property.number("within_s", "within", 1..600, 15, unit: "s")
+          Fields::Property.number("lines", "lines of one person", 1..50, 6),
+          Fields::Property.number("within_s", "within", 1..600, 15, unit: "s")
         ].freeze
 
         def look(sight, memory)

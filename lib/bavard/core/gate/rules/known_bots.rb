@@ -15,9 +15,9 @@ module Bavard
         ACTIONS = %i[drop hold].freeze
         MOST_NAMES = 5000
         OWN = [
-          Stage::Property.switch("kept_list", "the house’s list of bots", true),
-          Stage::Property.switch("badge", "whoever the platform calls a bot", true),
-          Stage::Property.lines("names", "your own, one a line", 60_000)
+          Fields::Property.switch("kept_list", "the house’s list of bots", true),
+          Fields::Property.switch("badge", "whoever the platform calls a bot", true),
+          Fields::Property.lines("names", "your own, one a line", 60_000)
         ].freeze
 
         def look(sight, _memory)

@@ -17,8 +17,8 @@ module Bavard
         EXCEPT = %w[host moderator].freeze
         MOST_SITES = 1000
         OWN = [
-          Stage::Property.lines("sites", "sites that may be shown, one a line", 40_000),
-          Stage::Property.switch("hidden", "also links written to avoid being one", true)
+          Fields::Property.lines("sites", "sites that may be shown, one a line", 40_000),
+          Fields::Property.switch("hidden", "also links written to avoid being one", true)
         ].freeze
 
         def look(sight, _memory)

@@ -14,10 +14,10 @@ module Bavard
         ACTIONS = %i[drop hold].freeze
         SECOND_MS = 1000
         OWN = [
-          Stage::Property.number("times", "from the time it comes for the", 2..20, 3),
-          Stage::Property.number("within_s", "within", 5..600, 30, unit: "s"),
-          Stage::Property.choice("by", "counted", ["from anyone", "from one person"], "from anyone"),
-          Stage::Property.switch("nearly", "also nearly the same", true)
+          Fields::Property.number("times", "from the time it comes for the", 2..20, 3),
+          Fields::Property.number("within_s", "within", 5..600, 30, unit: "s"),
+          Fields::Property.choice("by", "counted", ["from anyone", "from one person"], "from anyone"),
+          Fields::Property.switch("nearly", "also nearly the same", true)
         ].freeze
 
         # Of an event without a message nothing was said again.

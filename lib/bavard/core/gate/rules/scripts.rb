@@ -15,8 +15,8 @@ module Bavard
         LETTERS = /\p{L}+/
         KNOWN = %w[Latin Greek Cyrillic Arabic Hebrew Han Hiragana Katakana Hangul Thai Devanagari Bengali Tamil Armenian Georgian].freeze
         OWN = [
-          Stage::Property.some("read", "scripts that are read", KNOWN, %w[Latin]),
-          Stage::Property.number("percent", "kept off from so many letters in others", 1..100, 30, unit: "%")
+          Fields::Property.some("read", "scripts that are read", KNOWN, %w[Latin]),
+          Fields::Property.number("percent", "kept off from so many letters in others", 1..100, 30, unit: "%")
         ].freeze
 
         def look(sight, _memory)

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../places"
+require_relative "../words/places"
 require_relative "../rule_kind"
 
 module Bavard
@@ -17,11 +17,11 @@ module Bavard
         # What is left of a row of the same character.
         LEFT = 3
         OWN = [
-          Stage::Property.number("capitals_percent", "capitals, over (100: any)", 20..100, 70, unit: "%"),
-          Stage::Property.number("longest", "characters, over", 20..8191, 400),
-          Stage::Property.number("emotes", "emotes, over", 0..200, 12),
-          Stage::Property.number("marks", "marks stacked on one letter, over", 1..20, 3),
-          Stage::Property.number("repeated", "the same character in a row, over", 3..200, 8)
+          Fields::Property.number("capitals_percent", "capitals, over (100: any)", 20..100, 70, unit: "%"),
+          Fields::Property.number("longest", "characters, over", 20..8191, 400),
+          Fields::Property.number("emotes", "emotes, over", 0..200, 12),
+          Fields::Property.number("marks", "marks stacked on one letter, over", 1..20, 3),
+          Fields::Property.number("repeated", "the same character in a row, over", 3..200, 8)
         ].freeze
         NONE = [0, 0].freeze
         CAPITALS = /[\p{Lu}\p{Lt}][\p{Lu}\p{Lt}\p{M}]+/

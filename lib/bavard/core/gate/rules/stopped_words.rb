@@ -18,9 +18,9 @@ module Bavard
         MOST = 50_000
         LONGEST_LIST = 1_500_000
         OWN = [
-          Stage::Property.some("starters", "the house’s lists", Lists::STARTERS, []),
-          Stage::Property.lines("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
-          Stage::Property.switch("names", "in names as well", true)
+          Fields::Property.some("starters", "the house’s lists", Lists::STARTERS, []),
+          Fields::Property.lines("words", "your own, one a line; * for any letters, ? for one", LONGEST_LIST),
+          Fields::Property.switch("names", "in names as well", true)
         ].freeze
         NAMES = true
         # Names that were looked at lately.

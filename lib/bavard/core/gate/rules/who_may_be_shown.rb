@@ -12,7 +12,7 @@ module Bavard
         ICON = "shield-user"
         ABOUT = "Only lines by people with certain roles."
         ACTIONS = %i[drop hold].freeze
-        OWN = [Stage::Property.some("shown", "shown are", ROLES - %w[viewer], %w[host moderator guest subscriber supporter])].freeze
+        OWN = [Fields::Property.some("shown", "shown are", ROLES - %w[viewer], %w[host moderator guest subscriber supporter])].freeze
 
         def look(sight, _memory)
           one(sight.person.display_name, @why) if sight.roles.none? { |role| @shown.key?(role) }

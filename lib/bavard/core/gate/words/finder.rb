@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../places"
+require_relative "places"
 require_relative "fold"
 require_relative "index"
 require_relative "torn"

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "unicode/confusable"
-require_relative "../places"
+require_relative "places"
 require_relative "look_alikes"
 
 module Bavard

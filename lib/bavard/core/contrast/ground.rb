@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+require_relative "../palette/colour"
+
+module Bavard
+  module Core
+    module Contrast
+      # What lies right behind the letters of one part of a piece: the picture, the plate over it, then the shadow and the
+      # outline round each letter.
+      #
+      # An outline covers as much of what a letter stands against as it is wide against the letter's own stroke; a shadow as
+      # much as is left of it where the letter ends, after its offset and blur. Both are estimates that err to the dark side
+      # of what an eye sees.
+      class Ground
+        # What is written on a plate of a name's own colour.
+        INK = "#10151a"
+        # Relative luminance of a channel, WCAG 2.2, for each value it can have.
+        LINEAR = (0..255).map { |value| Palette::Oklab.linear(value / 255.0) }.freeze
+        # The width of an outline that hides the ground, in parts of the text's size.
+        FULL_OUTLINE = 0.06
+        # Of a shadow's opacity, what is seen of it round a letter.
+        SHADOW_SEEN = 0.7
+        # The offset, in parts of the text's size, at which a shadow no longer stands behind its letter.
+        SHADOW_AWAY = 0.4
+
+        # @param piece [Hash] as it is drawn
+        # @param part [String] text, name or time
+        # @param plate [String, nil] the plate's colour, where it is a person's own
+        def initialize(piece, part, plate: nil)
+          @layers = [plate_layer(piece, plate), *own_plate(piece, part, plate), shadow_layer(piece, part), outline_layer(piece, part)]
+            .select { |_, opacity| opacity.positive? }
+        end
+
+        # @param written [Colour] of the letters
+        # @param picture [Array(Integer, Integer, Integer)] behind all, 0 to 255
+        # @return [Float] contrast ratio
+        def ratio(written, picture)
+          lighter, darker = [written.luminance, luminance(picture)].minmax.reverse
+          (lighter + 0.05) / (darker + 0.05)
+        end
+
+        private
+
+        def luminance(picture)
+          red, green, blue = @layers.reduce(picture) do |(r, g, b), ((lr, lg, lb), opacity)|
+            rest = 1 - opacity
+            [(lr * opacity) + (r * rest), (lg * opacity) + (g * rest), (lb * opacity) + (b * rest)]
+          end
+          (0.2126 * LINEAR[red.round]) + (0.7152 * LINEAR[green.round]) + (0.0722 * LINEAR[blue.round])
+        end
+
+        # A gradient counts as its thinner end.
+        def plate_layer(piece, plate)
+          return [[0, 0, 0], 0.0] if piece["plate_for"] == "none"
+
+          ends = piece["plate_gradient"] == "none" ? %w[plate_opacity] : %w[plate_opacity plate_to_opacity]
+          opacity = piece.values_at(*ends).min
+          own = plate && piece["plate_by"] != "one"
+          [rgb(own ? plate : piece["plate_colour"]), opacity / 100.0]
+        end
+
+        # Of the part alone, over the line's.
+        def own_plate(piece, part, plate)
+          opacity = piece["#{part}_plate_opacity"].to_i
+          return [] unless opacity.positive?
+
+          theirs = part == "name" && piece["name_plate_by"] == "theirs" && plate
+          [[rgb(theirs ? plate : piece["#{part}_plate_colour"]), opacity / 100.0]]
+        end
+
+        def shadow_layer(piece, part)
+          opacity = piece["#{part}_shadow_opacity"].to_i
+          return [[0, 0, 0], 0.0] unless opacity.positive?
+
+          away = Math.hypot(piece["#{part}_shadow_x_px"], piece["#{part}_shadow_y_px"]) / (piece["text_size_px"] * SHADOW_AWAY)
+          [rgb(piece["#{part}_shadow_colour"]), opacity / 100.0 * SHADOW_SEEN * (1 - away).clamp(0.0, 1.0)]
+        end
+
+        def outline_layer(piece, part)
+          width = piece["#{part}_outline_px"].to_f
+          [rgb(piece["#{part}_outline_colour"]), (width / (piece["text_size_px"] * FULL_OUTLINE)).clamp(0.0, 1.0)]
+        end
+
+        def rgb(colour) = colour[1..].scan(/../).map(&:hex)
+      end
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+require_relative "../../cues/event"
+require_relative "../../look/motion"
+require_relative "words"
+
+module Bavard
+  module Core
+    module Pieces
+      # Where cues play: the words of what happened, with a picture, one after another.
+      module AlertsPiece
+        extend WordsPiece
+
+        KEY = "alerts"
+        LABEL = "Alerts"
+        ICON = "bell-ring"
+
+        CONTENT = [
+          Fields::Property.some("kinds", "for (none: all)", Cues::KINDS.keys, []),
+          Fields::Property.choice("their_message", "their message", %w[shown none], "shown")
+        ].freeze
+        # Set apart from the sentence.
+        PARTS = [
+          *Look::TypeSettings.of("name", "name", defaults: {"weight" => 800, "colour" => "house:accent"}),
+          *Look::TypeSettings.of("amount", "amount", defaults: {"weight" => 800, "colour" => "house:accent"}),
+          *Look::TypeSettings.of("message", "message", defaults: {"size" => 62, "weight" => 500}),
+          Fields::Property.number("picture_size", "size of the picture", 50..2000, 360, unit: "%")
+        ].freeze
+        BEGINS = [
+          Fields::Property.number("text_size_px", "text size", 8..400, 54, unit: "px"),
+          Fields::Property.choice("text_align", "text aligned", %w[start centre end], "centre"),
+          Fields::Property.number("plate_opacity", "plate opacity", 0..100, 78, unit: "%"),
+          Fields::Property.number("plate_padding_x", "plate padding at the sides", 0..300, 70, unit: "%"),
+          Fields::Property.number("plate_padding_y", "plate padding above and below", 0..300, 40, unit: "%")
+        ].freeze
+        LOOK = (WordsPiece.look(*BEGINS) + PARTS + Look::Motion.properties).freeze
+        FORMED = TwoForms.formed(LOOK)
+        OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze
+      end
+    end
+  end
+end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+require_relative "../../cues/tally"
+require_relative "words"
+
+module Bavard
+  module Core
+    module Pieces
+      # Something that everybody works towards: a count or an amount on its way.
+      module GoalPiece
+        extend WordsPiece
+
+        KEY = "goal"
+        LABEL = "Goal"
+        ICON = "flag"
+        LARGEST = 1_000_000_000
+        FORMS_DRAWN = %w[line ring jar words].freeze
+
+        CONTENT = [
+          Fields::Property.text("title", "title", 120, "Nest boxes for the east bank"),
+          Fields::Property.choice("counted", "counted", Cues::Tally::COUNTED.keys, "followers"),
+          Fields::Property.text("unit", "currency or unit", 40, "EUR"),
+          Fields::Property.choice("since", "since the beginning of", %w[broadcast day month ever], "broadcast"),
+          Fields::Property.number("from", "from", 0..LARGEST, 0),
+          Fields::Property.number("to", "to", 0..LARGEST, 60),
+          Fields::Property.number("already", "that is there already", 0..LARGEST, 0),
+          Fields::Property.switch("falls", "it falls", false),
+          Fields::Property.text("until", "until (as 18:30, or 2026-12-24 18:30)", 16),
+          Fields::Property.text("reached", "words once it is reached", 120, "Reached, thank you all")
+        ].freeze
+        DRAWN = [
+          Fields::Property.choice("drawn", "drawn as", FORMS_DRAWN, "line"),
+          Fields::Property.choice("figures", "figures", %w[both value percent none], "both"),
+          Fields::Property.colour("goal_colour", "colour of what is done", "house:accent"),
+          Fields::Property.colour("rest_colour", "colour of what is left", "house:soft"),
+          Fields::Property.number("thick", "thickness", 5..200, 34, unit: "%")
+        ].freeze
+        BEGINS = [
+          Fields::Property.number("plate_opacity", "plate opacity", 0..100, 78, unit: "%"),
+          Fields::Property.number("text_size_px", "text size", 8..400, 28, unit: "px"),
+          Fields::Property.choice("plate_for", "plate", %w[text rows piece none], "piece")
+        ].freeze
+        LOOK = (WordsPiece.look(*BEGINS) + DRAWN).freeze
+        FORMED = TwoForms.formed(LOOK)
+        OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze
+      end
+    end
+  end
+end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+require "did_you_mean"
+require_relative "kinds/chat"
+
+module Bavard
+  module Core
+    module Pieces
+      # What may be added to an air link to change its look on that screen alone, read in any case and spelling
+      # that can be understood.
+      #
+      #   LinkOptions.read({"Text-Size" => "30PX", "plaet" => "0", "sparkle" => "1"})
+      #   # => Result(properties: {"text_size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
+      module LinkOptions
+        Result = Struct.new(:properties, :not_understood)
+
+        # Every name an option is known by, without case, spaces, dashes and underscores.
+        NAMES = {
+          "face" => "text_face", "font" => "text_face", "typeface" => "text_face",
+          "size" => "text_size_px", "textsize" => "text_size_px", "fontsize" => "text_size_px", "sizepx" => "text_size_px",
+          "weight" => "text_weight", "fontweight" => "text_weight",
+          "text" => "text_colour", "textcolour" => "text_colour", "textcolor" => "text_colour",
+          "colour" => "text_colour", "color" => "text_colour",
+          "name" => "one_name_colour", "names" => "one_name_colour", "namecolour" => "one_name_colour",
+          "namecolor" => "one_name_colour",
+          "plate" => "plate_opacity", "opacity" => "plate_opacity", "plateopacity" => "plate_opacity",
+          "platecolour" => "plate_colour", "platecolor" => "plate_colour",
+          "newest" => "newest", "newestat" => "newest", "form" => "form", "pictures" => "form"
+        }.freeze
+        FAR = 2
+        MOST = 40
+
+        module_function
+
+        # @param query [Hash{String => String}] of the link
+        # @return [Result] values as pieces keep them, by property; what could not be read, as it stands in the link
+        def read(query)
+          result = Result.new({}, [])
+          query.first(MOST).each { |name, given| take(name.to_s, given.to_s, result) }
+          result
+        end
+
+        def take(name, given, result)
+          raise Error, "A link knows no names of a show's own." if given.start_with?("house:")
+
+          property = ChatPiece.properties.fetch(NAMES.fetch(nearest(fold(name))))
+          result.properties[property.name] = property.read(property.name == "text_face" ? face(given) : given)
+          result.properties["name_colour"] = "one" if property.name == "one_name_colour"
+        rescue Error, KeyError
+          result.not_understood << "#{name}=#{given}"[0, 60]
+        end
+
+        # The name itself, or the one known name that is a slip of the finger away.
+        def nearest(name)
+          return name if NAMES.key?(name) || name.length < 4
+
+          near = NAMES.keys.select { |known| known.length > 3 }
+            .map { |known| [DidYouMean::Levenshtein.distance(known, name), known] }.min
+          if near[0] <= (name.length > 5 ? FAR : 1) || swapped?(near[1], name)
+            near[1]
+          else
+            name
+          end
+        end
+
+        def swapped?(known, name)
+          known.chars.sort == name.chars.sort && DidYouMean::Levenshtein.distance(known, name) <= FAR
+        end
+
+        def face(given)
+          Palette::Faces::SHIPPED.keys.find { |face| fold(face) == fold(given) } ||
+            Palette::Faces::SHIPPED.keys.find { |face| fold(given).length > 3 && fold(face).start_with?(fold(given)) } || given
+        end
+
+        def fold(text)
+          text.downcase.gsub(/[^a-z0-9]/, "")
+        end
+
+        private_class_method :take, :nearest, :swapped?, :face, :fold
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+require_relative "words_css"
+
+module Bavard
+  module Core
+    module Style
+      # What alerts are drawn with: words like any others, and the parts of them that are set apart.
+      module AlertsCss
+        PARTS = %w[name amount message].freeze
+
+        module_function
+
+        # @param piece [Hash] with the show's colours and faces in place of their names
+        # @return [Hash{String => String}]
+        def from(piece) = PARTS.reduce(WordsCss.from(piece)) { |css, part| css.merge(Look::TypeSettings.css(part, piece)) }
+
+        # @return [Hash] for data attributes
+        def words(piece) = WordsCss.words(piece).merge(piece.slice("their_message"))
+      end
+    end
+  end
+end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+require_relative "../look/plate_settings"
+require_relative "words_css"
+
+module Bavard
+  module Core
+    module Style
+      # What goals are drawn with.
+      module GoalCss
+        # Of what is left, so much is seen.
+        REST = "38%"
+
+        module_function
+
+        # @param piece [Hash] with the show's colours and faces in place of their names
+        # @return [Hash{String => String}]
+        def from(piece)
+          WordsCss.from(piece).merge("--done" => piece["goal_colour"], "--rest" => "rgb(#{Look::PlateSettings.rgb(piece["rest_colour"])} / #{REST})",
+            "--thick" => Look::PlateSettings.share(piece["thick"]))
+        end
+
+        # @return [Hash] for data attributes
+        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn"))
+      end
+    end
+  end
+end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+require_relative "../look/plate_settings"
+require_relative "../look/type_settings"
+
+module Bavard
+  module Core
+    module Style
+      # The settings of a piece that shows words, as custom properties and words of the air page's style sheet.
+      module WordsCss
+        WORDS = %w[text_align text_upright plate_for turn too_long].freeze
+
+        module_function
+
+        # @param piece [Hash] as it is drawn
+        # @return [Hash{String => String}]
+        def from(piece)
+          {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece),
+            "--line-spacing" => Look::PlateSettings.share(piece["text_line_spacing"]),
+            **(piece.key?("picture_size") ? {"--picture-size" => "#{Look::PlateSettings.share(piece["picture_size"])}em"} : {})}
+        end
+
+        # @return [Hash{String => String}]
+        def words(piece) = piece.slice(*WORDS)
+      end
+    end
+  end
+end

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require_relative "../../core/cues/tally"
+
+module Bavard
+  module Live
+    # When a show's broadcast begins and ends, and how many of what there are in all. Part of {Show}; for use in its thread only.
+    module Broadcast
+      # What of an address may be another one tomorrow.
+      PASSING = %w[number nick].freeze
+
+      # What is counted by the broadcast is counted from now on.
+      #
+      # @param noticed [String, nil] on which feed it was noticed; nil: the host says so
+      # @param at_ms [Integer] where it began earlier, as when a mistake is taken back
+      def begin_broadcast(noticed = nil, at_ms: now_ms)
+        tallies.begin(at_ms, now_ms)
+        cues.began_ms = at_ms
+        use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
+      end
+
+      # @param counted [String] of Core::Cues::Tally::COUNTED, but money
+      # @param number [Integer] how many there are now, since ever
+      # @return [Hash] as {#totals}
+      def set_total(counted, number)
+        typed = cues.document["totals"]
+        use_totals("totals" => typed.merge(counted => typed.fetch(counted, 0) + number - totals.fetch(counted)))
+        totals
+      end
+
+      # A platform says how many there are of a chat in all. What was typed before stood for them as well.
+      #
+      # @param feed [Store::Feeds::Feed]
+      # @param told [Hash{String => Integer}] by Core::TOTALS
+      def told_totals(feed, told)
+        return if feed.draft_only
+
+        place = place_of(feed)
+        before = cues.document["told"].fetch(place, {})
+        now = before.merge(told.to_h { |counted, number| [counted, number - tallies.on_feeds(feeds_at(place), counted)] })
+        return if now == before
+
+        typed = cues.document["totals"].to_h { |counted, number| [counted, before.key?(counted) ? number : [number - now.fetch(counted, 0), 0].max] }
+        use_totals("told" => cues.document["told"].merge(place => now), "totals" => typed)
+      end
+
+      # @return [Hash{String => Array<Array(String, Integer)>}] by what is counted, what each chat of this show told: its name, and how
+      #   many there are now
+      def told_now
+        Core::TOTALS.to_h do |counted|
+          [counted, lanes.each_value.filter_map { |lane| (number = told_of(lane.feed, counted)) && [lane.feed.name, number] }]
+        end
+      end
+
+      # @param piece [Hash] a goal
+      # @param added [Numeric] to it by cues
+      # @return [Array(Numeric, Integer, Numeric)] how much came since it began to count, how long that is in milliseconds, and how much
+      #   there is by now
+      def pace_of(piece, added)
+        since, counted, unit = piece.values_at("since", "counted", "unit")
+        [tallies[since].value(counted, unit), now_ms - tallies.counted_from(since, now_ms), tallies.value(since, counted, unit) + added]
+      end
+
+      # @return [Hash{String => Integer}] how many there are in all, of what is no money
+      def totals
+        (Core::Cues::Tally::COUNTED.keys - Core::Cues::Tally::MONEY).to_h { |counted| [counted, tallies.value("ever", counted).to_i] }
+      end
+
+      # @param at_ms [Integer] as above
+      def end_broadcast(at_ms: now_ms) = use_cues(cues.document.merge("ended_ms" => at_ms))
+
+      # A feed that can tell says whether somebody broadcasts: the first to begin begins the broadcast, the last to end ends it.
+      # What it was when Bavard connected tells nothing.
+      #
+      # @param before [Symbol] a FeedState's state
+      # @param after [Symbol]
+      def notice_broadcast(lane, before, after)
+        case [before, after]
+        when %i[nobody_broadcasting live]
+          begin_broadcast(lane.feed.name) if cues.ended?
+        when %i[live nobody_broadcasting]
+          end_broadcast unless cues.ended? || on_air_elsewhere?(lane)
+        end
+      end
+
+      private
+
+      # The same chat, also where it was taken away and connected anew, and whichever number its broadcast has today.
+      def place_of(feed)
+        [feed.platform || feed.kind, *feed.address.except(*PASSING).values.compact].join("/")[0, Core::Cues::Settings::LONGEST_PLACE]
+      end
+
+      # @return [Array<Integer>] ids of the feeds that were ever there
+      def feeds_at(place)
+        lanes.each_value { |lane| places[lane.id] = place_of(lane.feed) }
+        places.select { |_, one| one == place }.keys
+      end
+
+      # @return [Hash{Integer => String}] of all feeds there ever were
+      def places = @places ||= {}
+
+      def told_of(feed, counted)
+        place = place_of(feed)
+        cues.document.dig("told", place, counted)&.then { |base| base + tallies.on_feeds(feeds_at(place), counted) }
+      end
+
+      def use_totals(changed)
+        use_cues(cues.document.merge(changed))
+        tallies.totals = Core::Cues::Settings.all_totals(cues.document)
+      end
+
+      # IRC tells only where its topic does, so that it counts for nothing here.
+      def on_air_elsewhere?(lane)
+        lanes.each_value.any? { |other| other != lane && other.state.state == :live && other.feed.kind != "irc" }
+      end
+    end
+  end
+end

@@ -1,0 +1,94 @@
+# frozen_string_literal: true
+
+require_relative "../../core/cues/event"
+require_relative "../../core/gate/sight"
+require_relative "flurry_findings"
+
+module Bavard
+  module Live
+    # What comes of what happens in a running show: cues, what is counted for challenges and goals, commands and shout-outs. Part
+    # of {Show}; for use in its thread only.
+    module Happenings
+      # Within this, the same goal was reached once.
+      SAME_MS = 10_000
+      # What was said longer ago is no command any more.
+      COMMAND_MS = 20_000
+
+      # Something happened that challenges may count.
+      #
+      # @param event [Core::Cues::Event]
+      def counted(event) = desks.each_value { |desk| told_ended(desk.happened(event, now_ms)) }
+
+      # What may go on screen may be a cue for something.
+      #
+      # @param line [Core::Chat::Line] as it is shown
+      def cue(line)
+        now = now_ms
+        cues.happened(line, now, first: tallies.first?(line.id)) unless line.kind == :said
+        shout_outs.visited(line, now) if line.kind == :visit
+      end
+
+      # @return [Array<Array(String, String)>] ids of cues that do not all they say, and why
+      def cue_findings = cues.findings + FlurryFindings.new(wardrobe, desks.each_value).of(cues.document["cues"])
+
+      # What came of lines that were pulled or deleted.
+      def pull_cues(&) = [cues, shout_outs].each { |played| played.pull_where(now_ms, &) }
+
+      # A line may be a command: for counters, and for shout-outs.
+      #
+      # @param line [Core::Chat::Line]
+      def said(line)
+        now = now_ms
+        return if intake_over?(line, now) || gatehouse.left_out.find(line.person, now)
+
+        roles = Core::Gate::Sight.new(line).roles
+        desks.each_value { |desk| desk.said(line.text, roles, now) }
+        shout_outs.said(line, roles, now)
+      end
+
+      # A goal is reached, a challenge reached or missed: the cue sheet says what happens then. Of several stages that show the
+      # same, it is told once.
+      #
+      # @param how [String] reached or missed
+      def reached(piece, how)
+        now = now_ms
+        title = piece["title"]
+        return if now - (@ended ||= {}).fetch([title, how], 0) < SAME_MS
+
+        @ended[[title, how]] = now
+        cues.happen(Core::Cues::Event.new(id: @house.ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
+      end
+
+      private
+
+      # Moves on what was counted, cues and shout-outs.
+      def play(now)
+        tallies.advance(now)
+        cues.advance(now)
+        cues.take_added.each { |to, number| desks.each_value { |desk| told_ended(desk.add_to(to, number)) } }
+        shout_outs.advance(now)
+        play_cue(now) if cues.changed?
+      end
+
+      def play_cue(now)
+        card = cues.card(wardrobe)
+        draft_only = cues.where == :draft
+        desks.each_value { |desk| desk.alert(card, draft_only:) }
+        cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
+      end
+
+      def intake_over?(line, now) = now - line.shown_at_ms > COMMAND_MS
+
+      # @param ended [Array<Array(Hash, String)>] challenges, and how
+      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
+
+      # What is there besides its words: emotes that fly, and a sound.
+      def begin_cue(now, draft_only)
+        wish = cues.wish(wardrobe)
+        desks.each_value { |desk| desk.fly(wish, now, draft_only:) } if wish
+        heard = cues.playing.heard
+        heard ? sounding.play(heard, now, cues.length_ms) : sounding.stop
+      end
+    end
+  end
+end

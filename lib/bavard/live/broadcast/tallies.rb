@@ -1,0 +1,138 @@
+# frozen_string_literal: true
+
+require_relative "../../core/cues/event"
+require_relative "../../core/cues/standings"
+require_relative "../../core/cues/tally"
+
+module Bavard
+  module Live
+    # What happened in a running show, and who did it, since the broadcast, the day and the month began, and for ever. Belongs to its show's thread.
+    class Tallies
+      # Goals whose time is over.
+      MOST_CLOSED = 50
+      # Events of which it is remembered that they were their person's first.
+      MOST_FIRSTS = 2000
+      SPANS = %w[broadcast day month ever].freeze
+
+      attr_reader :began_ms
+
+      # @param store [Store::Tallies, nil]
+      # @param began_ms [Integer] when the broadcast began
+      # @param totals [Hash{String => Integer}] what was there already, by what is counted
+      def initialize(show_id, store, now_ms, began_ms: nil, totals: {})
+        @show_id = show_id
+        @totals = totals
+        @store = store
+        @began_ms = began_ms || beginning("day", now_ms)
+        @tallies = SPANS.to_h { |span| [span, counted(span, now_ms)] }
+        @standings = SPANS.to_h { |span| [span, stood(span, now_ms)] }
+        @day = beginning("day", now_ms)
+        @firsts = {}
+        @by_feed = store&.by_feed(show_id) || {}
+      end
+
+      # The broadcast begins, or began.
+      #
+      # @param began_ms [Integer]
+      def begin(began_ms, now_ms)
+        @began_ms = began_ms
+        earlier = began_ms < now_ms
+        @tallies["broadcast"] = earlier ? counted("broadcast", now_ms) : Core::Cues::Tally.new
+        @standings["broadcast"] = earlier ? stood("broadcast", now_ms) : Core::Cues::Standings.new
+      end
+
+      # @param line [Core::Chat::Line] new, whatever the gate says of it
+      # @return [Core::Cues::Event, nil] what happened
+      def take(line)
+        event = Core::Cues::Event.of(line, roles: []) or return
+        note_first(line.id) unless standings("ever").known?(event.kind, event.login)
+        [*@tallies.each_value, *@standings.each_value, of_feed(line.feed_id)].each { |counted| counted.take(event) }
+        event
+      end
+
+      # @param feed_ids [Array<Integer>]
+      # @return [Integer] how often it was counted there since ever
+      def on_feeds(feed_ids, counted) = feed_ids.sum { |feed_id| of_feed(feed_id).value(counted) }
+
+      # @return [Boolean] whether that was the first of its kind its person ever did, as far as Bavard knows
+      def first?(line_id) = @firsts.key?(line_id)
+
+      # @return [Core::Cues::Standings] of a span
+      def standings(span) = @standings.fetch(span)
+
+      # @return [Integer] from when on Bavard counted in a span: since ever from the first that it counted
+      def counted_from(span, now_ms) = span == "ever" ? @standings["ever"].first_ms || now_ms : began(span, now_ms)
+
+      # @return [Integer] when a span began
+      def began(span, now_ms) = span == "broadcast" ? @began_ms : beginning(span, now_ms)
+
+      # @param totals [Hash{String => Integer}] what was there already, by what is counted
+      def totals=(totals)
+        @totals = totals
+        @retold = retold + 1
+      end
+
+      # @return [Integer, Float] in whole units; since ever with what was there already
+      def value(span, counted, unit = "EUR")
+        @tallies.fetch(span).value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
+      end
+
+      # @return [Integer] another one whenever it was told anew what was there already
+      def retold = @retold || 0
+
+      # What was counted up to a moment that is over.
+      #
+      # @return [Integer, Float] as {#value}
+      def value_until(span, counted, unit, until_ms)
+        @closed ||= {}
+        @closed.clear if @closed.size > MOST_CLOSED
+        tally = @closed[[span, until_ms, @began_ms]] ||= @store&.since(@show_id, began(span, until_ms), until_ms:) || self[span]
+        tally.value(counted, unit) + (span == "ever" ? @totals.fetch(counted, 0) : 0)
+      end
+
+      # @return [Core::Cues::Tally] of a span
+      def [](span) = @tallies.fetch(span)
+
+      # @return [Object] another one whenever something was counted
+      def revision = [@tallies["ever"].changes, @began_ms, @day, retold]
+
+      # At midnight the day is another one.
+      def advance(now_ms)
+        day = beginning("day", now_ms)
+        return if day == @day
+
+        @day = day
+        %w[day month].each do |span|
+          @tallies[span] = counted(span, now_ms)
+          @standings[span] = stood(span, now_ms)
+        end
+      end
+
+      private
+
+      def of_feed(feed_id) = @by_feed[feed_id] ||= Core::Cues::Tally.new
+
+      def note_first(line_id)
+        @firsts[line_id] = true
+        @firsts.shift if @firsts.size > MOST_FIRSTS
+      end
+
+      def counted(span, now_ms)
+        @store&.since(@show_id, began(span, now_ms)) || Core::Cues::Tally.new
+      end
+
+      def stood(span, now_ms)
+        @store&.standings_since(@show_id, began(span, now_ms)) || Core::Cues::Standings.new
+      end
+
+      def beginning(span, now_ms)
+        time = Time.at(now_ms / 1000)
+        case span
+        when "day" then Time.new(time.year, time.month, time.day).to_i * 1000
+        when "month" then Time.new(time.year, time.month).to_i * 1000
+        else 0
+        end
+      end
+    end
+  end
+end

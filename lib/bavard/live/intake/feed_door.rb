@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "feed_lane"
+
+module Bavard
+  module Live
+    # What pages ask of a show about its feeds. For use inside {Show#ask} only, but for {#hand_in}.
+    module FeedDoor
+      # A show that was only just started has found the feed in the database already.
+      def add_feed(feed)
+        lanes[feed.id]&.disconnect
+        lanes[feed.id] = FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe })
+        lanes[feed.id].connect if feed.wanted
+      end
+
+      def remove_feed(feed_id)
+        lanes.delete(feed_id)&.disconnect
+        voices.forget(feed_id)
+        at_ms = now_ms
+        @house.journal.deed(:feeds, :remove, feed_id, at_ms)
+      end
+
+      def want_feed(feed_id, wanted)
+        lane = lane(feed_id)
+        lane.feed.wanted = wanted
+        @house.journal.deed(:feeds, :keep, feed_id, wanted:)
+        wanted ? lane.connect : lane.disconnect
+        voices.lost(lane, now_ms) unless wanted
+      end
+
+      def map_feed(feed_id, mapping)
+        lane = lane(feed_id)
+        lane.feed.mapping = mapping
+        @house.journal.deed(:feeds, :keep, feed_id, mapping:)
+        lane.connect if lane.feed.wanted
+      end
+
+      # Reads another place, or with another permission, from now on.
+      #
+      # @yieldparam lane [FeedLane]
+      def change_feed(feed_id)
+        lane(feed_id).tap { |lane| yield lane }.reconnect
+      end
+
+      # Sends a line of the host's on some feeds; how it went is told in the desk report.
+      #
+      # @return [Integer] the answer's id
+      def send_answer(text, feed_ids)
+        raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feed_ids.empty?
+
+        chosen = feed_ids.uniq.map { |feed_id| lane(feed_id) }
+        answers.begin(text, chosen.map(&:id), now_ms).tap do |answer_id|
+          chosen.each { |lane| lane.say(answer_id, text)&.then { |answered| answers.came(lane.id, answered) } }
+        end
+      end
+
+      # Takes what was sent to an address of the host's own; from any thread, and never waits.
+      #
+      # @raise [Bavard::Error] where there is too much of it
+      def hand_in(lane, intake)
+        raise Error, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
+
+        @mailbox.follow([lane, lane.runner, intake], lane)
+      end
+
+      def lane(feed_id)
+        lanes[feed_id] || raise(NotThere.new("That feed is no longer there.", field: "feed", value: feed_id))
+      end
+    end
+  end
+end

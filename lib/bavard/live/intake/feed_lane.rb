@@ -1,0 +1,270 @@
+# frozen_string_literal: true
+
+require_relative "../../core/intake"
+require_relative "../../feeds/consent"
+require_relative "../../feeds/held_permission"
+require_relative "../../feeds/outbox"
+require_relative "../../feeds/resume"
+require_relative "../../feeds/runner"
+require_relative "feed_kinds"
+require_relative "lane_report"
+require_relative "pace_trace"
+require_relative "taken_before"
+
+module Bavard
+  module Live
+    # One feed of a running show: what keeps it connected, its state, its newest lines. Belongs to its show's thread.
+    class FeedLane
+      SEEN_IDS = 4000
+      SHOWN_LINES = 6
+      KEEP_HEARD_EVERY_MS = 2000
+      OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
+      # States in which a line can be sent.
+      SPEAKS = %i[live nobody_broadcasting].freeze
+      # Kinds whose platforms can be asked about a person.
+      TELLS_OF_PEOPLE = %w[socket].freeze
+      NOT_CONNECTED = "This feed is not connected just now."
+      NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
+
+      # What one connection had heard by then, and from where it goes on.
+      Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
+
+      attr_reader :feed, :state, :gap, :pace, :runner
+
+      # @param feed [Store::Feeds::Feed]
+      # @param house [House]
+      # @param send [#call] takes [lane, runner, intake] into the show's mailbox
+      # @param entries [Array<LineBook::Kept>] this feed's newest
+      # @param seen [Array<String>] platform ids that count as known
+      # @param wardrobe [#call] gives what lines wear
+      def initialize(feed, house, send:, entries: [], seen: [], wardrobe: nil)
+        @feed = feed
+        @house = house
+        @send = send
+        @state = OFF
+        @gap = feed.gap
+        @pace = PaceTrace.new
+        @thinned = PaceTrace.new
+        @seen = seen.to_h { |id| [id, true] }
+        @last_id = seen.last
+        @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
+        @noted = []
+        @cursor = feed.cursor
+        @outbox = Feeds::Outbox.new
+        @wardrobe = wardrobe
+        @report = LaneReport.new(self, wardrobe)
+        entries.each { |kept| note(kept) }
+      end
+
+      def id = feed.id
+      def mark = [feed.shape, feed.colour]
+
+      def connect
+        @runner&.halt
+        runner = nil
+        runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock: @house.clock,
+          take: ->(intake) { @send.call(self, runner, intake) }, fault: method(:fault))
+        @runner = runner
+        runner.start
+      end
+
+      def fault(error)
+        @house.meters.fault(:feed)
+        @house.log.error("feed #{id}: begun anew", error)
+      end
+
+      # Connected again where it is wanted, so that what has changed counts.
+      def reconnect
+        connect if feed.wanted
+      end
+
+      def disconnect
+        @runner&.halt
+        @runner = nil
+        @connection = nil
+        @state = Core::FeedState.new(:off, "Disconnected by you.", @house.clock.call, nil)
+      end
+
+      # What an earlier connection still had to say does not count.
+      def current?(runner)
+        @runner.equal?(runner)
+      end
+
+      def enter(state)
+        since_ms = @state.state == state.state ? @state.since_ms : state.since_ms
+        @state = Core::FeedState.new(state.state, state.reason, since_ms, state.retry_at_ms, state.want)
+      end
+
+      # @return [Boolean] false where this platform id was there before
+      def new?(platform_id)
+        return true unless platform_id
+        return false if @seen.key?(platform_id)
+
+        @last_id = platform_id
+        @seen[platform_id] = true
+        @seen.shift if @seen.size > SEEN_IDS
+        true
+      end
+
+      # One of its lines did not go on the picture: it brings more than anybody can read.
+      def thin(at_ms) = @thinned.count(at_ms)
+
+      # @return [Integer] so many in the last minute
+      def thinned(now_ms) = @thinned.rate(now_ms)
+
+      # @return [Boolean] whether a line with this platform id was there
+      def seen?(platform_id) = @seen.key?(platform_id)
+
+      # @return [TakenBefore] what was taken away before it came
+      def taken_before = @taken_before ||= TakenBefore.new
+
+      # @param kept [LineBook::Kept] that came
+      # @return [Hash] its card
+      def note(kept)
+        @pace.count(kept.line.arrived_at_ms)
+        @noted << kept
+        @noted.shift if @noted.size > SHOWN_LINES
+        card(kept)
+      end
+
+      # @return [#cut, nil] emotes there are now
+      def emotes = @wardrobe&.call&.emotes
+
+      # @param kept [LineBook::Kept]
+      # @return [Hash]
+      def card(kept) = @report.card(kept)
+
+      # @return [Array<Hash>] cards of the newest
+      def lines = @noted.map { |kept| card(kept) }
+
+      # The newest lines, with the emotes there are now.
+      def dress(emotes)
+        @noted.each { |kept| kept.line.dress(emotes) }
+      end
+
+      def miss(gap)
+        @gap = [gap.from_ms, gap.to_ms]
+        @house.journal.behind(feed.show_id, :gap, id, *@gap)
+      end
+
+      # Now and then, until when this feed was heard, for what is missed is counted from there. It counts once everything that it covers
+      # has been taken in, so it goes the same way, behind that.
+      #
+      # @return [Heard, nil]
+      def heard_so_far(now_ms)
+        heard = @connection&.heard_at_ms
+        return unless heard && @connection.joined? && (@kept_heard_at_ms.nil? || now_ms - @kept_heard_at_ms >= KEEP_HEARD_EVERY_MS)
+
+        @kept_heard_at_ms = now_ms
+        Heard.new(self, @runner, heard, @connection.cursor.dup)
+      end
+
+      # @param heard [Heard]
+      def keep_heard(heard)
+        return unless current?(heard.runner)
+
+        @heard_at_ms = heard.at_ms
+        @cursor = heard.cursor
+        cursor = @cursor || {}
+        @house.journal.behind(feed.show_id, :feed, id, {heard_at_ms: heard.at_ms, cursor:})
+      end
+
+      # Another place is read from now on.
+      def readdress(address)
+        feed.address = address
+        @cursor = nil
+        @house.journal.later { @house.feeds.keep(id, address:, cursor: {}) }
+        # What was heard at the other place is not kept after that.
+        @house.journal.behind(feed.show_id, :feed, id, {cursor: {}})
+      end
+
+      # The platform's own next broadcast: kept, without connecting anew.
+      def found(number)
+        feed.address = feed.address.merge("number" => number)
+        address = feed.address
+        @house.journal.later { @house.feeds.keep(id, address:) }
+      end
+
+      # @param permission [Core::Permission, nil]
+      def permission=(permission)
+        feed.permission = permission
+        @house.journal.later { @house.feeds.keep(id, permission_id: permission&.id) }
+      end
+
+      def draft_only=(alone)
+        feed.draft_only = alone
+        @house.journal.deed(:feeds, :keep, id, draft_only: alone)
+      end
+
+      # @return [Boolean] whether lines can be sent there
+      def answers? = kind.answers?(feed)
+
+      # Sends a line of the host's, now or never: one that waits for a connection would come when nobody expects it.
+      #
+      # @return [Core::Answered, nil] where it cannot go
+      def say(answer_id, text)
+        return not_sent(answer_id) unless SPEAKS.include?(state.state)
+
+        @outbox.put(answer_id, text)
+        nil
+      end
+
+      # Asks its platform about somebody; what it says comes as an intake.
+      #
+      # @return [Boolean] whether it can be asked
+      def ask_about(login)
+        return false unless TELLS_OF_PEOPLE.include?(feed.kind) && SPEAKS.include?(state.state)
+
+        @outbox.ask(login)
+        true
+      end
+
+      def kind = FEED_KINDS.fetch(feed.kind)
+
+      # @return [Hash] for the Feeds page
+      def report(now_ms) = @report.at(now_ms)
+
+      def platform = feed.platform && @house.platforms[feed.platform]
+
+      private
+
+      # Called in the runner's thread.
+      def open_connection(runner)
+        @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, @house.clock.call, not_sent(letter.answer_id))) }
+        resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor)
+        options = {clock: @house.clock, take: ->(intake) { @send.call(self, runner, intake) }, reject: lambda { |what|
+          @house.reject(feed.kind.to_sym, what)
+        },
+                   outbox: @outbox}
+        @connection = kind.connection(feed, resume, **options, **way)
+      end
+
+      # By which it gets there.
+      def way
+        return {door: @house.door} if feed.kind == Feeds::Irc::KIND
+
+        feed.platform ? on_platform : {}
+      end
+
+      def resume_cursor
+        cursor = @connection ? @connection.cursor : @cursor
+        cursor if cursor && !cursor.empty?
+      end
+
+      def not_sent(answer_id) = Core::Answered.new(answer_id, false, NOT_CONNECTED)
+
+      def on_platform
+        known = platform or raise Error, NO_PLATFORM
+        permission = feed.permission
+        held = permission && Feeds::HeldPermission.new(permission, consent: Feeds::Consent.new(known, nil, clock: @house.clock), clock: @house.clock,
+          keep: ->(newer) { keep_permission(newer) })
+        {platform: known, permission: held, found: ->(number) { found(number) }}
+      end
+
+      def keep_permission(newer)
+        feed.permission = newer
+        @house.journal.later { @house.permissions.renew(newer) }
+      end
+    end
+  end
+end

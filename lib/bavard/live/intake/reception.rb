@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+require_relative "../../core/chat/line"
+require_relative "../../core/gate/verdict"
+
+module Bavard
+  module Live
+    # Takes what a show's feeds hand over: reads and judges lines, and says what platforms delete. Works in its show's thread.
+    class Reception
+      # @param show [Show]
+      # @param house [House]
+      # @param report [DeskReport] told of what the host's pages should know
+      # @param log [LineLog]
+      def initialize(show, house, report, log)
+        @show = show
+        @house = house
+        @report = report
+        @log = log
+      end
+
+      # @param lane [FeedLane]
+      # @param runner [Feeds::Runner] whose intake it is; what an earlier one still had to say does not count
+      # @param intake [Core::Intake]
+      def take(lane, runner, intake)
+        return unless lane.current?(runner) && @show.lanes[lane.id].equal?(lane)
+
+        case intake.kind
+        when :voice then return @show.voices.take(lane, intake.body, @show.now_ms)
+        when :profile then return @show.shout_outs.told(intake.body)
+        else take_in(lane, intake)
+        end
+        @report.touch
+      end
+
+      private
+
+      def take_in(lane, intake)
+        case intake.kind
+        when :line, :event then line(lane, intake)
+        when :delete_line then delete_line(lane, intake.platform_id)
+        when :clear_person then delete_of(lane, intake.body)
+        when :clear_all then delete_of(lane, nil)
+        when :feed_state then enter(lane, intake.body)
+        when :gap then lane.miss(intake.body)
+        when :totals then @show.told_totals(lane.feed, intake.body)
+        when :answered then @show.answers.came(lane.id, intake.body)
+        end
+      end
+
+      def enter(lane, state)
+        @show.notice_broadcast(lane, lane.state.state, state.state)
+        lane.enter(state)
+        @show.voices.lost(lane, @show.now_ms) unless FeedLane::SPEAKS.include?(state.state)
+      end
+
+      def line(lane, intake)
+        return unless lane.new?(intake.platform_id)
+
+        line = Core::Chat::Line.from(intake, id: @house.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
+        return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
+
+        gone = lane.taken_before.came?(intake.platform_id, @show.now_ms)
+        gone ? @show.lines.arrive_deleted(line, lane.id, Core::Gate::PASS, @show.now_ms) : judge(lane, line)
+      end
+
+      def judge(lane, line)
+        now_ms = @show.now_ms
+        @show.wardrobe.count(line)
+        count(lane, line)
+        @show.lines.arrive(line, lane.id, @show.gatehouse.take(line), now_ms, past: past?(line, now_ms))
+      end
+
+      # What happened is counted, and what was said may be a command, whatever the gate says of it.
+      def count(lane, line)
+        return if lane.feed.draft_only
+
+        event = @show.tallies.take(line)
+        event ? @show.counted(event) : @show.said(line)
+      end
+
+      # What is told again from history was said long before anybody could hold it.
+      def past?(line, now_ms) = now_ms - line.shown_at_ms > Core::Chat::Hold::Settings::LONGEST_MS
+
+      def delete_line(lane, platform_id)
+        now_ms = @show.now_ms
+        lane.taken_before.remember(platform_id, now_ms) unless lane.seen?(platform_id)
+        @log.deleted_there(:pull, lane.id, platform_id, now_ms)
+        @show.lines.delete_where(now_ms) { |kept| kept.lane_id == lane.id && kept.line.platform_id == platform_id }
+      end
+
+      # @param login [String, nil] whose lines; nil: everybody's
+      def delete_of(lane, login)
+        now_ms = @show.now_ms
+        @log.deleted_there(:pull_all, lane.id, login, now_ms)
+        @show.lines.delete_where(now_ms) { |kept| kept.said_by?(lane.id, login) }
+      end
+    end
+  end
+end

@@ -1,0 +1,243 @@
+# frozen_string_literal: true
+
+require_relative "../../core/chat/attention"
+require_relative "../../core/gate/rules"
+require_relative "../../core/moderation/deed"
+require_relative "../../relay/topic"
+require_relative "../lines/line_book"
+
+module Bavard
+  module Live
+    # What the prompter shows: the newest lines with what became of them, what is held, what is pinned, and what people with
+    # a role did. Told as it happens, at most thirty times a second. Belongs to its show's thread.
+    class PrompterDesk
+      FRAME_MS = 34
+      SHOWN = 300
+      MOST_PINS = 8
+      # kept:: a LineBook::Kept; marks:: of Core::Moderation::Deed::MARKS; card:: as pages draw it
+      Noted = Struct.new(:kept, :marks, :card)
+      # Where a line is, as pages are told it; else by its own name.
+      TOLD = {queued: "nowhere"}.freeze
+      # What may be done about a line, by where it is, as pages are told it.
+      OFFERS = Core::Moderation::LineState::OFFERS.transform_keys { |name| TOLD.fetch(name) { name.name } }.freeze
+
+      attr_reader :topic, :pins, :large
+
+      # @param show_id [Integer]
+      # @param lines [LineBook]
+      # @param host [String] the host's name
+      def initialize(show_id, house, lines, host)
+        @house = house
+        @lines = lines
+        @host = host
+        @topic = Relay::Topic.new("prompter:#{show_id}", house.boot)
+        @noted = {}
+        @pins = []
+        @deeds = []
+        @sent_at_ms = 0
+        begin_anew
+      end
+
+      # A line that came.
+      #
+      # @param kept [LineBook::Kept]
+      # @param card [Hash] as the lane draws it
+      def line(kept, card)
+        noted = @noted[kept.id] = Noted.new(kept, [], whole_card(card, kept))
+        @fresh << noted.card
+        @held = true if kept.state.held?
+      end
+
+      # What has become of a line is another thing now.
+      #
+      # @param from [Symbol] where it was
+      def moved(kept, from)
+        @held ||= kept.state.held? || Core::Moderation::LineState::HELD.include?(from)
+        noted = @noted[kept.id]
+        state = told(kept.state)
+        @states[kept.id] = noted.card[:s] = state if noted && noted.card[:s] != state
+      end
+
+      # Nothing can be done about it here any more.
+      def forget(line_id) = @noted.delete(line_id)
+
+      # Draws lines anew, as when a picture in them has come.
+      #
+      # @param lanes [Hash{Integer => FeedLane}]
+      # @yieldparam line [Core::Chat::Line]
+      def redraw(lanes)
+        @noted.each_value do |noted|
+          next unless yield(noted.kept.line) && (lane = lanes[noted.kept.lane_id])
+
+          noted.card = whole_card(lane.card(noted.kept), noted.kept)
+          noted.card[:mk] = noted.marks if noted.marks.any?
+          @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.kept.id }
+        end
+      end
+
+      # @return [Hash] the card of any line of the log, as it would have
+      def card_of(lane, entry)
+        known = @noted[entry.line.id] and return known.card.dup
+        kept = LineBook.of_log(entry)
+        kept.line.dress(lane.emotes)
+        whole_card(lane.card(kept), kept)
+      end
+
+      # @return [Array<String>] how a line is marked
+      def marks(line_id) = @noted[line_id]&.marks || []
+
+      # @param name [String] login or shown name, in any case
+      # @return [Core::Chat::Person, nil] who is called so and wrote lately
+      def person_called(name)
+        name = Core::Chat::Person.fold(name.delete_prefix("@"))
+        @noted.values.reverse_each.map { |noted| noted.kept.line.person }
+          .find { |person| [person.login, person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
+      end
+
+      def mark(line_id, mark, on)
+        noted = @noted[line_id] or return
+        noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
+        noted.card[:mk] = noted.marks
+        @marks[line_id] = noted.marks
+      end
+
+      # @return [Boolean] false where it was so already
+      def pin(line_id, on)
+        return false if @pins.include?(line_id) == on
+
+        on ? @pins.unshift(line_id) : @pins.delete(line_id)
+        @pins.pop if @pins.size > MOST_PINS
+        @pinned = true
+      end
+
+      # @param line_id [Integer, nil] the line that is on the stages large
+      def large=(line_id)
+        @large = line_id
+        @pinned = true
+      end
+
+      # @param deed [Core::Moderation::Deed] new, or undone
+      def deed(deed)
+        @deeds.reject! { |known| known.id == deed.id }
+        @deeds << deed
+        @deeds.shift if @deeds.size > Store::Deeds::KEPT
+        @fresh_deeds << deed
+      end
+
+      # @return [Core::Moderation::Deed, nil]
+      def find_deed(id) = @deeds.find { |deed| deed.id == id }
+
+      # @return [Core::Moderation::Deed, nil] the last about a line that is not taken back
+      def last_deed(line_id, what) = @deeds.reverse_each.find { |deed| deed.line_id == line_id && deed.what == what && deed.undone_ms.nil? }
+
+      # @return [Core::Moderation::Deed, nil] the last of its kind
+      def newest_deed(what) = @deeds.reverse_each.find { |deed| deed.what == what }
+
+      # @param rooms [Array<Hash>] voice rooms as Voices#strip tells them
+      def voices=(rooms)
+        return if rooms == @voices
+
+        @voices = rooms
+        @talk = true
+      end
+
+      # @param queue [Hash] as CueDesk#brief tells it
+      def cues=(queue)
+        return if queue.equal?(@cues)
+
+        @cues = queue
+        @cued = true
+      end
+
+      def due_ms
+        @sent_at_ms + FRAME_MS if @talk || @cued || @fresh.any? || @states.any? || @marks.any? || @held || @pinned || @fresh_deeds.any?
+      end
+
+      def flush(now_ms)
+        due = due_ms
+        return unless due && now_ms >= due
+
+        change = {lines: @fresh, states: @states, marks: @marks}
+        change[:held] = @lines.held_report if @held
+        change.update(pins: pinned, large: @large) if @pinned
+        change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
+        change[:voices] = @voices if @talk
+        change[:cues] = @cues if @cued
+        @sent_at_ms = now_ms
+        @house.hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
+        begin_anew
+      end
+
+      # @return [Hash] of a deed as pages show it; back: whether it can be taken back
+      def self.told(deed)
+        {id: deed.id, at: deed.at_ms, by: deed.by, what: deed.what, line: deed.line_id, about: deed.about, detail: deed.detail,
+         undone: deed.undone_by, undone_at: deed.undone_ms, back: deed.way_back?}
+      end
+
+      # As it is, told to whoever opens the prompter.
+      def whole
+        cards = @noted.values.last(SHOWN).map { |noted| noted.card.dup }
+        held = @lines.held_report
+        waiting = held.filter_map { |one| @noted[one[:i]]&.card }
+        deeds = @deeds.last(60).map { |one| PrompterDesk.told(one) }
+        pins = pinned
+        large = @large
+        voices = @voices || []
+        cues = @cues
+        from = @noted.size > SHOWN ? cards.first[:i] : 0
+        -> { {from:, voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
+      end
+
+      # For a page that opens before anything happened.
+      def prepare(now_ms)
+        @topic.frame({now: now_ms}, whole)
+      end
+
+      # After a start: what people did before, and what of it still stands.
+      #
+      # @param deeds [Array<Core::Moderation::Deed>] oldest first
+      # @param standing [Array<Core::Moderation::Deed>] those of lasting kinds
+      def remember(deeds, standing)
+        @deeds = deeds
+        standing.reject(&:undone_ms).each { |deed| stand_again(deed) if @noted.key?(deed.line_id) }
+      end
+
+      private
+
+      def stand_again(deed)
+        case deed.what
+        when "pin", "unpin" then pin(deed.line_id, deed.what == "pin")
+        when "large" then self.large = deed.line_id unless @noted[deed.line_id].kept.state.taken?
+        when "small" then self.large = nil
+        else mark(deed.line_id, deed.detail["mark"] || deed.what, deed.what != "unmark")
+        end
+      end
+
+      def begin_anew
+        @talk = @cued = false
+        @fresh = []
+        @states = {}
+        @marks = {}
+        @fresh_deeds = []
+        @held = @pinned = false
+      end
+
+      def told(state) = TOLD.fetch(state.name) { state.name.name }
+
+      def whole_card(card, kept)
+        line = kept.line
+        verdict = kept.verdict
+        more = {fd: kept.lane_id, p: line.person.login, s: told(kept.state)}
+        more[:rule] = Core::Gate::Rules.label(verdict.rule) if verdict.rule
+        more[:why] = verdict.findings.map(&:why).first if verdict.findings.any?
+        more[:as] = verdict.shown.text if verdict.shown
+        attention = Core::Chat::Attention.of(line, @host)
+        more[:at] = attention if attention.any?
+        card.merge(more)
+      end
+
+      # Pinned lines, whole, for they may be older than what a page has.
+      def pinned = @pins.filter_map { |line_id| @noted[line_id]&.card&.dup }
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+require "json"
+require "securerandom"
+require_relative "../../aside"
+require_relative "../../fair/turns"
+
+module Bavard
+  module Live
+    # Edited rules being run over the log, each in a niced process of its own: followed, and stopped. Two at once, shows in turn.
+    class Replays
+      SCRIPT = File.expand_path("../../commands/replay.rb", __dir__)
+      AT_ONCE = 2
+      # Of one show.
+      KEPT = 5
+      # state:: :running, :done, :stopped or :failed
+      Run = Struct.new(:id, :show_id, :state, :done, :total, :result, :pid) do
+        def report = {id:, state:, done:, total:, result:}
+      end
+
+      def initialize(database_url, log:)
+        @database_url = database_url
+        @log = log
+        @lock = Mutex.new
+        @turns = Fair::Turns.new(at_once: AT_ONCE)
+        @runs = {}
+      end
+
+      # A show has one at a time: another takes its place.
+      #
+      # @param order [Hash] as commands/replay.rb takes it
+      # @return [Run]
+      def begin(show_id, order)
+        run = Run.new(SecureRandom.alphanumeric(12), show_id, :running, 0, nil, nil, nil)
+        before = @lock.synchronize do
+          @runs[run.id] = run
+          @runs.values.select { |other| other.show_id == show_id && other != run }
+        end
+        before.select { |other| other.state == :running }.each { |other| stop(other) }
+        @lock.synchronize { before.first([before.size - KEPT + 1, 0].max).each { |other| @runs.delete(other.id) } }
+        Thread.new { @turns.take(show_id) { follow(run, order) } }.name = "replay"
+        run
+      end
+
+      # @return [Run, nil]
+      def find(show_id, id) = @lock.synchronize { @runs[id] }&.then { |run| run if run.show_id == show_id }
+
+      def stop(run)
+        run.state = :stopped if run.state == :running
+        Process.kill("KILL", -run.pid) if run.pid
+      rescue Errno::ESRCH
+        nil
+      end
+
+      def stop_all = @lock.synchronize { @runs.values }.each { |run| stop(run) if run.state == :running }
+
+      private
+
+      def follow(run, order)
+        return if run.state == :stopped
+
+        IO.popen({"DATABASE_URL" => @database_url}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
+          run.pid = process.pid
+          process.puts(JSON.generate(order))
+          process.each_line { |line| hear(run, JSON.parse(line)) }
+        end
+        run.state = run.result ? :done : :failed if run.state == :running
+      rescue StandardError => error
+        @log.error("a replay failed", error)
+        run.state = :failed
+      ensure
+        run.pid = nil
+      end
+
+      def hear(run, told)
+        run.total = told["total"]
+        run.done = told["done"]
+        run.result = told["result"]
+      end
+    end
+  end
+end

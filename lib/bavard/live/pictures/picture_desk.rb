@@ -1,0 +1,125 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "../../fair/queue"
+require_relative "../../lasting"
+
+module Bavard
+  module Live
+    # Gets the pictures that platforms and shelves name by their address: fetched, made anew and kept, by a few threads of
+    # their own, so that no line ever waits for one; shows in turn, so that none waits for another's flood. What was got is
+    # remembered; what was refused is tried again the next day.
+    class PictureDesk
+      WORKERS = 4
+      # Of one show: what waits, and how many are on their way.
+      MOST_WAITING = 1000
+      AT_ONCE = 2
+      REMEMBERED = 20_000
+      AGAIN_AFTER_MS = 86_400_000
+
+      # @param fetcher [Pictures::Fetcher]
+      # @param workshop [Pictures::Workshop]
+      # @param cabinet [Pictures::Cabinet]
+      # @param store [Store::Dress]
+      def initialize(fetcher:, workshop:, cabinet:, store:, clock:, log:)
+        @fetcher = fetcher
+        @workshop = workshop
+        @cabinet = cabinet
+        @store = store
+        @clock = clock
+        @log = log
+        @lock = Mutex.new
+        @known = {}
+        @listeners = []
+        @queue = Fair::Queue.new(most_of_one: MOST_WAITING, out_of_one: AT_ONCE)
+      end
+
+      def start
+        told = ->(error) { @log.error("pictures: beginning anew", error) }
+        @threads = Array.new(WORKERS) { |number| Lasting.new("pictures-#{number}", told:) { work }.start }
+        self
+      end
+
+      def stop
+        @queue.close
+        @threads&.each { |thread| thread.join(0.5) || thread.kill }
+        @workshop.stop
+      end
+
+      # Told of addresses whose pictures have come, from one of the threads here.
+      def listen(&block) = @lock.synchronize { @listeners << block }
+
+      # @param address [String]
+      # @param owner [Integer] the show that wants it
+      # @return [String, nil] the picture's id, or nil while it is not there (yet)
+      def at(address, owner)
+        @lock.synchronize do
+          return @known[address] || nil if @known.key?(address)
+
+          @known.shift if @known.size >= REMEMBERED
+          @known[address] = false
+        end
+        @queue.push(owner, address) || forget(address)
+        nil
+      end
+
+      # Fetches it now, in the caller's thread.
+      #
+      # @return [String] the picture's id
+      # @raise [Bavard::Error] saying why not
+      def get(address, owner, patient: false)
+        id = keep(@fetcher.get(address), owner, patient:)
+        @lock.synchronize { @known[address] = id }
+        @store.keep_address(address, id, nil, @clock.call)
+        id
+      end
+
+      # Makes a picture of bytes that somebody brought.
+      #
+      # @return [String] its id
+      # @raise [Bavard::Error]
+      def keep(bytes, owner, patient: false)
+        made = make(bytes, "emote", owner, patient:)
+        @store.picture(made, @clock.call)
+        made.id
+      end
+
+      # As above, but not noted among the emotes.
+      #
+      # @param purpose [String] of Pictures::Bounds::PURPOSES
+      # @return [Pictures::Workshop::Made]
+      # @raise [Bavard::Error]
+      def make(bytes, purpose, owner, patient: false)
+        @cabinet.keep(@workshop.make(bytes, purpose, owner:, patient:))
+      end
+
+      private
+
+      def forget(address) = @lock.synchronize { @known.delete(address) }
+
+      def work
+        @queue.each do |owner, address|
+          id = find(address, owner) or next
+          @lock.synchronize { @known[address] = id }
+          @lock.synchronize { @listeners.dup }.each { |listener| listener.call(address) }
+        end
+      end
+
+      # @return [String, nil]
+      def find(address, owner)
+        known = @store.at_address(address, @clock.call - AGAIN_AFTER_MS)
+        return known.first if known && (known.first.nil? || @cabinet.there?(known.first))
+
+        get(address, owner, patient: true)
+      rescue Error => error
+        @log.info("picture at #{address[0, 200]}: #{error.message}")
+        @store.keep_address(address, nil, error.message[0, 200], @clock.call)
+        nil
+      rescue Sequel::Error, Sequel::DatabaseError, StandardError => error
+        @log.warn("picture at #{address[0, 200]}", error)
+        forget(address)
+        nil
+      end
+    end
+  end
+end

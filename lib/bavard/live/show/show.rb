@@ -1,0 +1,265 @@
+# frozen_string_literal: true
+
+require_relative "../../core/chat/line"
+require_relative "../../lasting"
+require_relative "answers"
+require_relative "../broadcast/broadcast"
+require_relative "desk_report"
+require_relative "../intake/feed_door"
+require_relative "figures"
+require_relative "../broadcast/happenings"
+require_relative "../lines/line_book"
+require_relative "../lines/line_figures"
+require_relative "../lines/line_log"
+require_relative "../lines/line_news"
+require_relative "../lines/picture"
+require_relative "mailbox"
+require_relative "../moderation/moderation"
+require_relative "../intake/reception"
+require_relative "show_loading"
+require_relative "../lines/sightings"
+require_relative "../stage/stage_door"
+require_relative "timer"
+require_relative "../stage/wardrobe"
+
+module Bavard
+  module Live
+    # One running show: takes intakes, ticks the clock, drives the core, hands frames to the relay and entries to the
+    # log. All of it happens in the show's own thread; others put something in its mailbox or {#ask}.
+    class Show
+      include Broadcast
+      include FeedDoor
+      include Happenings
+      include Moderation
+      include ShowLoading
+      include StageDoor
+
+      ANSWER_WITHIN_S = 10
+      # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
+      KEPT_WITHIN_S = 3
+      IDLE_S = 1.0
+      # What page asked for what, and where the answer goes.
+      Question = Struct.new(:work, :answer)
+      # The picture at this address is there now.
+      Came = Struct.new(:address)
+
+      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
+        :sounding, :shout_outs, :lines, :reception
+
+      # @param record [Store::Shows::Show]
+      # @param house [House]
+      def initialize(record, house)
+        @id = record.id
+        @record = record
+        @house = house
+        @mailbox = Mailbox.new
+        @figures = Figures.new
+        @topic = Relay::Topic.new("show:#{id}", house.boot)
+        @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
+        @report = DeskReport.new(self, house)
+        dress_show
+        begin_lines
+        load
+        @answers = Answers.new
+        @sightings = Sightings.new(id, house)
+        @reception = Reception.new(self, house, @report, @line_log)
+      end
+
+      def start
+        @thread = Lasting.new("show-#{id}", told: method(:fault)) { run }.start
+        @house.pictures.listen { |address| picture_came(address) }
+        lanes.each_value { |lane| lane.connect if lane.feed.wanted }
+        self
+      end
+
+      def stop
+        @mailbox.close
+        ask do
+          desks.each_value { |desk| desk.keep_live(now_ms, at_once: true) }
+          @stopping = true
+        end
+        @thread.join
+        lanes.each_value(&:disconnect)
+      end
+
+      # The one door for pages: runs the block in the show's thread.
+      #
+      # What it did is kept before it is answered.
+      #
+      # @yieldparam show [Show]
+      # @return what the block gives; what it raises is raised here
+      def ask(&work)
+        question = Question.new(work, Queue.new)
+        @mailbox.drop_in(question)
+        kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Error, "The show is busy and did not answer. Try again in a moment." }
+        raise value if kind == :raised
+
+        @house.journal.kept?(deed, KEPT_WITHIN_S) if deed
+        value
+      end
+
+      # Takes what a page's WebSocket does. May be called from the relay's loop.
+      def screen(desk, what, connection, text = nil)
+        @mailbox.drop_in([desk, what, connection, text])
+      end
+
+      # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
+      # the journal, so that a show goes on while the database is away.
+
+      # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
+      # @raise [Bavard::Error] where a show may have no more rules in a set
+      def use_gate(document, ladder = nil)
+        @house.ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
+        @house.journal.deed(:shows, :keep_gate, id, document)
+        record.gate = document
+        gatehouse.use(document, ladder)
+        follow_gate
+      end
+
+      # What waits, and what viewers see, follows the gate's settings.
+      def follow_gate
+        lines.use(gatehouse.hold_settings, now_ms, stop: gatehouse.holds_all?)
+        desks.each_value { |desk| desk.air.veil(gatehouse.off_picture?) }
+      end
+
+      # @param document [Hash] as Core::Cues::Settings reads it
+      # @raise [Bavard::Error] where a show may have no more cues
+      def use_cues(document)
+        @house.ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
+        @house.journal.deed(:shows, :keep_cues, id, document)
+        record.cues = document
+        cues.use(document)
+      end
+
+      # Everything wears what there is now, also what stands already.
+      #
+      # @param contents [Wardrobe::Contents]
+      def dress(contents)
+        wardrobe.contents = contents
+        desks.each_value { |desk| desk.dress(wardrobe.emotes) }
+        lanes.each_value { |lane| lane.dress(wardrobe.emotes) }
+      end
+
+      # The picture at an address has come; from any thread.
+      def picture_came(address)
+        @mailbox.drop_in(Came.new(address))
+      end
+
+      def now_ms = @house.clock.call
+
+      private
+
+      def take_in(lane, runner, intake)
+        @mailbox.put([lane, runner, intake], lane)
+      end
+
+      def run
+        until @stopping
+          @mailbox.take(wait_s).each { |item| guarded { handle(item) } }
+          guarded { advance }
+        end
+      end
+
+      # One bad happening must not end the show.
+      def guarded
+        yield
+      rescue StandardError => error
+        fault(error)
+      end
+
+      def fault(error)
+        @house.meters.fault(:show)
+        @house.log.error("show #{id}", error)
+      end
+
+      def wait_s
+        parts = [@report, lines, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
+        due = parts.filter_map(&:due_ms).min
+        due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
+      end
+
+      def handle(item)
+        case item
+        when Question then answer(item)
+        when Came then came(item.address)
+        when FeedLane::Heard then item.lane.keep_heard(item)
+        else
+          item.size == 3 ? reception.take(*item) : screen_did(*item)
+        end
+      end
+
+      def came(address)
+        wardrobe.picture_came(address)
+        desks.each_value { |desk| desk.redraw { |line| line.addresses.include?(address) } }
+        prompter.redraw(lanes) { |line| line.addresses.include?(address) }
+      end
+
+      def answer(question)
+        before = @house.journal.last_deed
+        value = question.work.call(self)
+        deed = @house.journal.last_deed
+        question.answer << [:gave, value, deed > before ? deed : nil]
+      rescue StandardError => error
+        question.answer << [:raised, error]
+      ensure
+        @report.touch
+      end
+
+      def screen_did(desk, what, connection, text)
+        case what
+        when :opened then desk.screens.opened(connection, now_ms)
+        when :heard then screen_said(desk, connection, text)
+        when :closed
+          desk.screens.closed(connection)
+          [sounding, shout_outs].each { |heard| heard.closed(connection.id, now_ms) }
+        end
+        @report.touch
+      end
+
+      def screen_said(desk, connection, text)
+        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
+          sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
+        end
+        @house.reject(:screen, "a report that cannot be read") unless read
+        [sounding, shout_outs].each { |heard| heard.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
+      end
+
+      def advance
+        now = now_ms
+        use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
+        @report.touch if lines.advance(now)
+        voices.advance(now)
+        play(now)
+        advance_desks(now)
+        lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.follow(heard, lane) } }
+        tell_prompter(now)
+        sightings.flush(now)
+        wardrobe.flush(now)
+        @report.flush(now)
+      end
+
+      def advance_desks(now)
+        desks.each_value do |desk|
+          told_ended(desk.advance_live(now))
+          desk.advance(now) { |line| rehearsed(line) }
+        end
+      end
+
+      def tell_prompter(now)
+        prompter.voices = voices.strip
+        prompter.cues = cues.brief
+        prompter.flush(now)
+      end
+
+      # @return [Core::Chat::Line, nil] as it would be shown
+      def rehearsed(line)
+        verdict = gatehouse.rehearse(line)
+        line.as_shown(verdict.shown, wardrobe.emotes) if verdict.pass?
+      end
+
+      def mark(line)
+        lanes[line.feed_id]&.mark || Rehearsal::MARKS.first
+      end
+    end
+  end
+end

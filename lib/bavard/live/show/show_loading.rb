@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+require_relative "../../core/chat/timeline"
+require_relative "../broadcast/cue_desk"
+require_relative "../intake/feed_lane"
+require_relative "../moderation/gatehouse"
+require_relative "../moderation/prompter_desk"
+require_relative "../broadcast/shout_outs"
+require_relative "../broadcast/sounding"
+require_relative "../broadcast/tallies"
+require_relative "../voices/voices"
+
+module Bavard
+  module Live
+    # How a show begins where it left off: from what is kept to what was held, shown, pinned and counted. Part of {Show}.
+    module ShowLoading
+      HOUR_MS = 3_600_000
+      SCREENS_BACK_MS = 2000
+
+      private
+
+      def dress_show
+        dress_cues
+        @voices = Voices.new(id, @house, @house.cast&.of_show(id) || [])
+      end
+
+      def dress_cues
+        kept = record.cues
+        @cues = CueDesk.new(kept, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
+        @cues.began_ms = kept["began_ms"]
+        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"],
+          totals: Core::Cues::Settings.all_totals(kept))
+        all = -> { @desks.values }
+        @sounding = Sounding.new(@house.hub, all)
+        @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
+      end
+
+      # What is told of lines needs what is loaded after them, and hears of none before.
+      def begin_lines
+        @line_log = LineLog.new(id, @house.journal, @house.ids)
+        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, @house.meters), LineNews.new(self, @report)])
+      end
+
+      def load
+        @desks = {}
+        @gatehouse = made_gatehouse
+        lines.use(gatehouse.hold_settings, now_ms)
+        held = @house.lines.held(id).map { |entry| restored(entry) }
+        said = @house.lines.latest(id, LineBook::KEPT).map { |entry| restored(entry) }
+        recount
+        load_feeds(said)
+        load_desks(said.select { |kept| Core::Moderation::LineState::SEEN.include?(kept.state.was || kept.state.name) })
+        load_prompter(held | said)
+        load_held(held, said)
+      end
+
+      def restored(entry)
+        said_before(entry.line.dress(wardrobe.emotes))
+        lines.restore(entry)
+      end
+
+      # What the log has was said before now. Where the clock was set back meanwhile it says otherwise, and what comes next would have to
+      # wait until the clock has caught up.
+      def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
+
+      def load_feeds(said)
+        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, said)] }
+        @house.feeds.all_of_show(id).each { |feed| places[feed.id] = place_of(feed) }
+      end
+
+      def made_gatehouse
+        Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
+      end
+
+      # What stood on the stages, as it was shown there.
+      def load_desks(passed)
+        passed.each { |kept| kept.shown = kept.line.as_shown(kept.verdict.shown, wardrobe.emotes) }
+        passed = passed.map(&:shown).sort_by { |line| [line.shown_at_ms, line.id] }.last(Core::Chat::Timeline::REMEMBERED)
+        @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
+      end
+
+      # What was held goes on being held where it was when the last was heard of us: nobody could pull it meanwhile, and no screen would
+      # have painted it. Screens have time to be there again.
+      def load_held(held, said)
+        until_ms = [said.last&.line&.arrived_at_ms, *lanes.each_value.map { |lane| lane.feed.heard_at_ms }].compact.max.to_i.clamp(..now_ms)
+        held.each do |kept|
+          lines.hold_again(kept, now_ms, held_for_ms: [until_ms - kept.line.arrived_at_ms, 0].max - SCREENS_BACK_MS)
+        end
+        follow_gate
+      end
+
+      def lane_with(feed, said)
+        own = said.select { |kept| kept.lane_id == feed.id }
+        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
+          seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
+      end
+
+      def load_prompter(said)
+        @prompter = PrompterDesk.new(id, @house, lines, record.host_name)
+        said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
+        prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
+        enlarge_again(prompter.large) if prompter.large
+        prompter.prepare(now_ms)
+      end
+
+      def recount
+        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|
+          before_ms = [at_ms, now_ms].min
+          figures.count(before_ms, dropped:, aired:, times:)
+          gatehouse.recount(before_ms, rule, times)
+        end
+      end
+    end
+  end
+end

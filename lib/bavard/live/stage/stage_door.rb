@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "stage_desk"
+
+module Bavard
+  module Live
+    # What pages ask of a show about its stages. For use inside {Show#ask} only.
+    module StageDoor
+      def desk(stage_id)
+        desks[stage_id] || raise(NotThere.new("That stage is no longer there.", field: "stage", value: stage_id))
+      end
+
+      def clear_air(stage_id)
+        desk(stage_id).clear_air(@house.ids.next(now_ms))
+      end
+
+      def add_stage(stage)
+        desks[stage.id] ||= desk_with(stage, [])
+      end
+
+      # Nobody sees it any more; it is kept, with its way back.
+      #
+      # @return [Integer, nil] a stage to look at instead
+      def remove_stage(stage_id)
+        desk = desk(stage_id)
+        (@removed ||= {})[stage_id] = desks.delete(stage_id)
+        desk.close
+        now = now_ms
+        @house.journal.deed(:stages, :remove, stage_id, now)
+        desks.keys.first
+      end
+
+      # @raise [NotThere] where it cannot be put back
+      def removed_stage(stage_id)
+        @removed&.fetch(stage_id, nil) || raise(NotThere.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+      end
+
+      def put_back_stage(stage_id)
+        desk = removed_stage(stage_id)
+        @removed.delete(stage_id)
+        @house.journal.deed(:stages, :put_back, stage_id)
+        order_with(desks.merge(stage_id => desk).sort_by { |_, one| one.stage.place }.map(&:first), desks.merge(stage_id => desk))
+      end
+
+      # @param ids [Array<Integer>] of its stages, in their new order
+      def order_stages(ids)
+        raise Error.new("These are not the show's stages.", field: "ids", value: ids) unless ids.sort == desks.keys.sort
+
+        order_with(ids, desks)
+        @house.journal.deed(:stages, :keep_order, ids)
+      end
+
+      private
+
+      def order_with(ids, all)
+        @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }
+      end
+
+      def desk_with(stage, said)
+        shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies }, -> { @gatehouse })
+        desk = StageDesk.new(stage, @house, shared, lines: said) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        desk.air.reached = ->(piece) { reached(piece, "reached") }
+        desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
+        desk
+      end
+    end
+  end
+end

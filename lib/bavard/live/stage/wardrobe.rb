@@ -1,0 +1,167 @@
+# frozen_string_literal: true
+
+require_relative "../../core/dress/badge"
+require_relative "../../core/dress/emote_index"
+
+module Bavard
+  module Live
+    # What the lines of one show wear: the emotes of its shelves, its badges, and pictures by address. Belongs to its
+    # show's thread.
+    class Wardrobe
+      # What is loaded from the store, in whichever thread.
+      #
+      # index:: Core::Dress::EmoteIndex; badges:: by feed and kind
+      Contents = Struct.new(:shelves, :phrases, :index, :badges)
+      # A badge as a page draws it: picture is its id or nil, then a letter on a colour.
+      Worn = Struct.new(:kind, :words, :picture, :letter, :colour)
+      NONE = [].freeze
+      FLUSH_EVERY_MS = 5000
+      MOST_BADGES = 6
+      # However many a platform invents.
+      MOST_KINDS = 400
+      MOST_PLATFORM_EMOTES = 4000
+      MOST_WORN = 5000
+      # Emotes of platforms whose pictures have not come yet.
+      MOST_EXPECTED = 2000
+
+      # @param store [Store::Dress]
+      # @return [Contents]
+      def self.load(store, show_id)
+        shelves = store.shelves(show_id).map(&:shelf)
+        phrases = store.phrases(show_id)
+        Contents.new(shelves, phrases, Core::Dress::EmoteIndex.new(shelves, phrases),
+          store.badges(show_id).to_h { |badge| [[badge.feed_id, badge.kind], badge] })
+      end
+
+      attr_reader :contents
+
+      # @param pictures [PictureDesk]
+      def initialize(show_id, house, contents)
+        @show_id = show_id
+        @house = house
+        @uses = Hash.new(0)
+        @platform_emotes = {}
+        @expected = {}
+        @flushed_at_ms = 0
+        self.contents = contents
+      end
+
+      def contents=(contents)
+        @contents = contents
+        @worn = {}
+        @platforms_off = contents.shelves.select { |shelf| shelf.feed_id && !shelf.on }.to_h { |shelf| [shelf.feed_id, true] }
+        contents.shelves.each { |shelf| shelf.emotes.each { |emote| @platform_emotes[[shelf.feed_id, emote.code]] = true } if shelf.feed_id }
+        @shelf_of = contents.shelves.each_with_object({}) { |shelf, of| shelf.emotes.each { |emote| of[emote.id] ||= shelf.id } }
+      end
+
+      # @return [Core::Dress::EmoteIndex]
+      def emotes = contents.index
+
+      # @return [Integer] emotes on the host's shelves that are worn
+      def size = contents.shelves.select(&:looked_for?).sum { |shelf| shelf.emotes.size }
+
+      # @param address [String, nil]
+      # @return [String, nil] the picture's id, if it is there
+      def picture(address) = address && @house.pictures.at(address, @show_id)
+
+      # @param address [String] of an emote the platform sent along
+      # @return [String, nil] its picture's id, unless the shelf of that platform's own is off
+      def platform_picture(feed_id, address)
+        picture(address) unless @platforms_off[feed_id]
+      end
+
+      # @param emote [Core::Dress::Emote, String] or the address of a platform's own
+      # @return [Integer, nil] the id of its shelf
+      def shelf_of(feed_id, emote)
+        emote.is_a?(String) ? contents.shelves.find { |shelf| shelf.feed_id == feed_id }&.id : @shelf_of[emote.id]
+      end
+
+      # @param line [Core::Chat::Line]
+      # @return [Array<Worn>]
+      def badges(line)
+        badges = line.person.badges
+        return line.first_time ? [worn(line, Core::Dress::Badge::FIRST)].compact : NONE if badges.empty?
+
+        badges = [*badges, Core::Dress::Badge::FIRST] if line.first_time
+        badges.first(MOST_BADGES).filter_map { |badge| worn(line, badge) }
+      end
+
+      # Counts what a line wears, and takes note of what nobody has seen before.
+      def count(line)
+        line.fragments.each do |_, text, emote|
+          next if emote.nil?
+
+          emote.is_a?(String) ? note_platform_emote(line.feed_id, text, emote) : (@uses[emote.id] += 1 if emote.id)
+        end
+        line.person.badges.each { |badge| note_badge(line, badge) }
+        note_badge(line, Core::Dress::Badge::FIRST) if line.first_time
+      end
+
+      # The picture at an address is there now.
+      def picture_came(address)
+        feed_id, code = @expected.delete(address)
+        note_platform_emote(feed_id, code, address) if code
+      end
+
+      # Keeps what was counted, now and then.
+      def flush(now_ms)
+        return if @uses.empty? || now_ms - @flushed_at_ms < FLUSH_EVERY_MS
+
+        @flushed_at_ms = now_ms
+        counts = @uses
+        @uses = Hash.new(0)
+        @house.journal.later { @house.dress.count_uses(counts, now_ms) }
+      end
+
+      private
+
+      def worn(line, text)
+        address = line.person.badge_pictures&.[](text)
+        key = [line.feed_id, text, address]
+        known = @worn[key]
+        return known || nil unless known.nil?
+
+        @worn.clear if @worn.size > MOST_WORN
+        badge = Core::Dress::Badge.read(text)
+        setting = contents.badges[[line.feed_id, badge.kind]]
+        if setting && !setting.shown
+          @worn[key] = false
+          return
+        end
+
+        draw(badge, setting, address || setting&.theirs).tap { |made, there| @worn[key] = made if there }.first
+      end
+
+      # @return [Array(Worn, Boolean)] the badge, and whether it will stay like that
+      def draw(badge, setting, theirs)
+        picture = setting&.ours || picture(theirs)
+        [Worn.new(badge.kind, badge.words, picture, *Core::Dress::Badge.drawn(badge.kind)), !picture.nil? || theirs.nil?]
+      end
+
+      def note_badge(line, text)
+        kind = Core::Dress::Badge.read(text).kind
+        theirs = line.person.badge_pictures&.[](text)
+        known = contents.badges[[line.feed_id, kind]]
+        return if known ? theirs.nil? || known.theirs : contents.badges.size >= MOST_KINDS
+
+        contents.badges[[line.feed_id, kind]] = Core::Dress::BadgeSetting.new(line.feed_id, kind, known ? known.shown : true, theirs, known&.ours)
+        feed_id = line.feed_id
+        @house.journal.later { @house.dress.badge_seen(feed_id, kind, theirs) }
+      end
+
+      # The platform's own emotes make a shelf of their own, so that it is seen which there are: once their picture is there.
+      def note_platform_emote(feed_id, code, address)
+        return if @platform_emotes[[feed_id, code]] || @platform_emotes.size >= MOST_PLATFORM_EMOTES || code.match?(/\s/)
+
+        picture = picture(address)
+        return @expected[address] = [feed_id, code] if picture.nil? && @expected.size < MOST_EXPECTED
+        return unless picture
+
+        @platform_emotes[[feed_id, code]] = true
+        show_id = @show_id
+        row = {"code" => code[0, Core::Dress::EmoteIndex::LONGEST_CODE], "picture" => picture}
+        @house.journal.later { @house.dress.put_platform_emote(show_id, feed_id, row) }
+      end
+    end
+  end
+end

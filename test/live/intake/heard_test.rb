@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require_relative "../../support/house_test"
+
+# Until when a feed was heard is kept only once everything that it covers is: whoever is killed in between asks again from there.
+class HeardTest < HouseTest
+  # A feed that has read further than its show.
+  Ahead = Struct.new(:heard_at_ms, :cursor) do
+    def joined? = true
+  end
+
+  def setup
+    super
+    @record = make_show(document: with_chat, on_air: true)
+    @show = Bavard::Live::Show.new(@record, house)
+    @lane = @show.lanes.values.first
+    @lane.instance_variable_set(:@connection, @ahead = Ahead.new(clock.now_ms, {"after" => 7}))
+  end
+
+  def kept
+    until_written
+    row = db[:feeds].where(id: @lane.id).first
+    [row[:heard_at_ms], row[:cursor]&.to_hash]
+  end
+
+  def test_it_is_kept_behind_what_it_covers
+    heard = @lane.heard_so_far(clock.now_ms)
+    assert_equal [nil, nil], kept
+    # What is read meanwhile is not covered.
+    @ahead.cursor = {"after" => 9}
+    @lane.keep_heard(heard)
+    assert_equal [clock.now_ms, {"after" => 7}], kept
+  end
+
+  def test_it_goes_the_way_that_lines_go
+    said = Bavard::Core::Said.new("ann", "Ann", nil, [], "before", false, false)
+    @show.send(:take_in, @lane, nil, Bavard::Core::Intake.new(:line, @lane.id, "m1", nil, clock.now_ms, said))
+    @show.instance_variable_get(:@mailbox).follow(@lane.heard_so_far(clock.now_ms), @lane)
+    assert_equal [nil, nil], kept
+    order = []
+    journal.define_singleton_method(:line) { |show_id, entry| (order << :line) && super(show_id, entry) }
+    journal.define_singleton_method(:behind) { |*what| (order << :heard) && super(*what) }
+    @show.start
+    wait_for("what was heard") { kept.last == {"after" => 7} }
+    assert_operator order.index(:line), :<, order.rindex(:heard)
+    assert_equal 1, db[:lines].where(feed_id: @lane.id).count
+  ensure
+    @show.stop
+  end
+
+  def test_what_an_earlier_connection_had_heard_counts_no_more
+    heard = @lane.heard_so_far(clock.now_ms)
+    @lane.instance_variable_set(:@runner, Object.new)
+    @lane.keep_heard(heard)
+    assert_equal [nil, nil], kept
+  end
+end

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require_relative "../../support/plain"
+require_relative "../../support/proxy"
+require_relative "../../support/test_database"
+require_relative "../../support/wait"
+require "semantic_logger"
+require_relative "../../../lib/bavard/live/journal/pulse"
+
+# A database behind a line that stalls or is cut.
+class PulseTest < Minitest::Test
+  include Wait
+
+  Pulse = Bavard::Live::Pulse
+
+  def setup
+    @line = Proxy.new(URI(TestDatabase.url).port)
+    url = TestDatabase.url.sub(%r{:\d+/}, ":#{@line.port}/")
+    @db = Bavard::Store::Database.open(url)
+    @db.disconnect
+    @db.extend(Pulse::Guarded)
+    @pulse = Pulse.new(@db, url, log: SemanticLogger["test"]).start
+    wait_for("the first beat") { asked == 1 }
+  end
+
+  def teardown
+    @line.mend
+    @line.go_on
+    @pulse.stop
+    @db.disconnect
+    @line.stop
+  end
+
+  def asked = @db.get(1)
+
+  def test_whoever_waits_for_one_that_hangs_is_told_and_nobody_begins_to_wait
+    @line.stall
+    assert_raises(Sequel::DatabaseError) { asked }
+    wait_for("it to be known as away") { @pulse.away? }
+    assert_equal [Pulse::WORDS] * 2, Array.new(2) { assert_raises(Sequel::DatabaseConnectionError) { asked }.message }
+    @line.go_on
+    wait_for("it to answer again") { !@pulse.away? }
+    assert_equal 1, asked
+  end
+
+  def test_one_that_is_gone_is_away_until_it_is_back
+    @line.cut
+    wait_for("it to be known as away") { @pulse.away? }
+    assert_raises(Sequel::DatabaseError) { asked }
+    @line.mend
+    wait_for("it to answer again") { !@pulse.away? }
+    assert_equal 1, asked
+  end
+
+  # What was asked counts as asked until then.
+  def test_one_that_takes_its_time_is_not_away
+    @line.stall
+    later = Thread.new { asked }
+    wait_for("it to be asked") { later.status == "sleep" }
+    @line.go_on
+    assert_equal [1, false], [later.value, @pulse.away?]
+  end
+end
