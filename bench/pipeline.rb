@@ -42,7 +42,21 @@ module Bench
        runs: RUNS, steal_percent: steal.round(1)}
     end
 
+    # @return [Hash{Symbol => Float}] objects that are made for a line, by ours and by the bare way
+    def objects
+      @lines = (0...LINES).map { |number| wire(number) }
+      {ours: made { ours }, bare: made { bare }}
+    end
+
     private
+
+    # The second time, when what is made once is there.
+    def made
+      yield
+      before = GC.stat(:total_allocated_objects)
+      yield
+      (GC.stat(:total_allocated_objects) - before).fdiv(LINES)
+    end
 
     # 12 tags, as a server with everything on sends them.
     def wire(number)

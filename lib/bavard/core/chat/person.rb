@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../dress/badge"
+
 module Bavard
   module Core
     module Chat
@@ -12,6 +14,9 @@ module Bavard
         def key
           @key ||= "#{feed_id}/#{Person.fold(login)}"
         end
+
+        # @return [Array<String>] what they are; a viewer where nothing is known
+        def roles = @roles ||= badges.empty? ? self.class::ONLY_VIEWER : badges.map { |badge| Dress::Badge.read(badge).kind } | [self.class::VIEWER]
 
         # @param name [String] what is to be seen of the name, also where the login would be
         # @return [Person]
@@ -32,6 +37,12 @@ module Bavard
 
           name.unicode_normalize(:nfkc).downcase(:fold)
         end
+      end
+
+      # See above.
+      class Person
+        VIEWER = "viewer"
+        ONLY_VIEWER = [VIEWER].freeze
       end
     end
   end

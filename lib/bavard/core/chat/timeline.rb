@@ -101,7 +101,8 @@ module Bavard
         def next_due_ms
           return unless @settings.stay_ms || @settings.reading_speed
 
-          @standing.reject { |line| kept?(line) }.map { |line| line.shown_at_ms + @settings.stay_of(line) }.min
+          kept = @lines.last(@settings.keep_last)
+          @standing.filter_map { |line| line.shown_at_ms + @settings.stay_of(line) unless kept.any? { |last| last.id == line.id } }.min
         end
 
         private
@@ -121,10 +122,6 @@ module Bavard
         def in_time?(line, now_ms)
           stay_ms = @settings.stay_of(line)
           stay_ms.nil? || now_ms < line.shown_at_ms + stay_ms
-        end
-
-        def kept?(line)
-          @lines.last(@settings.keep_last).any? { |last| last.id == line.id }
         end
       end
     end

@@ -35,13 +35,26 @@ module Bavard
         # Where there is no picture: a letter on one of these colours, always the same for the same kind.
         COLOURS = %w[#f3b634 #63c58a #5fb8d6 #e58fb0 #b79cf0 #ea9a85 #a8c46a #d9c8a0].freeze
 
+        # The same few are read with every line; a platform that invents them without end fills nothing.
+        MOST_READ = 1000
+        @read = {}
+
         # @param text [String] as the platform writes it
         # @return [Badge]
         def self.read(text)
+          @read[text] || begin
+            @read = {} if @read.size >= MOST_READ
+            @read[text.dup.freeze] = parse(text).freeze
+          end
+        end
+
+        def self.parse(text)
           kind, detail = text.split("/", 2)
           kind = kind.to_s.downcase.gsub(/[^\p{L}\p{N}]+/, "_").gsub(/\A_+|_+\z/, "")[0, LONGEST]
           new(kind.empty? ? "badge" : kind, detail.to_s.empty? ? nil : detail[0, LONGEST])
         end
+
+        private_class_method :parse
 
         # @return [String] "Early bird" for "early_bird"
         def self.name_of(kind)

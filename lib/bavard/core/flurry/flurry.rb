@@ -80,7 +80,7 @@ module Bavard
           return true if line.origin == :test
           return false unless @piece["feeds"].empty? || line.feed_id.nil? || @piece["feeds"].include?(line.feed_id.to_s)
 
-          @piece["roles"].empty? || @piece["roles"].include?("everyone") || @piece["roles"].intersect?(Gate::Sight.new(line).roles)
+          @piece["roles"].empty? || @piece["roles"].include?("everyone") || @piece["roles"].intersect?(line.person.roles)
         end
 
         # @return [Array<Array>] text, picture, ratio, moves

@@ -2,7 +2,7 @@
 
 require "zlib"
 require_relative "../chat/cleaning"
-require_relative "../dress/badge"
+require_relative "../chat/person"
 require_relative "words/finder"
 
 module Bavard
@@ -10,8 +10,7 @@ module Bavard
     module Gate
       # One line as the rules see it. What several of them want to know is worked out once, when it is first asked for.
       class Sight
-        VIEWER = "viewer"
-        ONLY_VIEWER = [VIEWER].freeze
+        VIEWER = Chat::Person::VIEWER
         EMOTES = %i[emote emoji].freeze
         # Lines that begin alike for so long are the same.
         LONGEST_SAME = 200
@@ -35,9 +34,7 @@ module Bavard
         def unseen? = !text.match?(Chat::Cleaning::SEEN) && !line.event? && line.paid.nil? && (line.placed.nil? || line.placed.empty?)
 
         # @return [Array<String>] what the person is; a viewer where nothing is known
-        def roles
-          @roles ||= person.badges.empty? ? ONLY_VIEWER : person.badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
-        end
+        def roles = person.roles
 
         def folded = @folded ||= Words::Fold.text(emotes_marked)
 

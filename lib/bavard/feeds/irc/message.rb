@@ -11,54 +11,54 @@ module Bavard
       # See above.
       class Message
         NO_TAGS = {}.freeze
-        UNESCAPED = {":" => ";", "s" => " ", "r" => "\r", "n" => "\n"}.freeze
+        UNESCAPED = Hash.new { |_, written| written[1..] }.update("\\:" => ";", "\\s" => " ", "\\r" => "\r", "\\n" => "\n").freeze
         ESCAPED = {";" => "\\:", " " => "\\s", "\r" => "\\r", "\n" => "\\n", "\\" => "\\\\"}.freeze
 
         # @param line [String] valid UTF-8 without the line end
         # @return [Message, nil] nil where it is none
         def self.parse(line)
-          position = 0
           tags = NO_TAGS
+          rest = line
           if line.start_with?("@")
-            position = line.index(" ") or return
-            tags = read_tags(line[1...position])
-            position += 1 while line[position] == " "
+            written, blank, rest = line.partition(" ")
+            return if blank.empty?
+
+            tags = read_tags(written.delete_prefix("@"))
           end
-          source, position = read_source(line, position)
-          command, *params = read_words(line, position)
+          source, rest = read_source(rest.start_with?(" ") ? rest.lstrip : rest)
+          command, *params = read_words(rest)
           new(tags, source, command.upcase, params) if command&.match?(/\A(?:[A-Za-z]+|\d{3})\z/)
         end
 
         def self.read_tags(text)
           tags = {}
           text.split(";") do |pair|
-            cut = pair.index("=") || pair.length
-            tags[pair[0, cut]] = unescape(pair[(cut + 1)..]) unless cut.zero?
+            key, value = pair.split("=", 2)
+            tags[key] = value ? unescape(value) : "" unless key.nil? || key.empty?
           end
           tags
         end
 
         # Tag values as IRCv3 writes them: "\:" is ";", "\s" a space, "\r" and "\n" line ends; a lone "\" is dropped.
         def self.unescape(value)
-          return "" if value.nil?
           return value unless value.include?("\\")
 
-          value.gsub(/\\(.?)/) { UNESCAPED.fetch(Regexp.last_match(1), Regexp.last_match(1)) }
+          value.gsub(/\\.?/m, UNESCAPED)
         end
 
         def self.escape(value)
           value.gsub(/[; \r\n\\]/, ESCAPED)
         end
 
-        def self.read_source(line, position)
-          return [nil, position] unless line[position] == ":"
+        def self.read_source(rest)
+          return [nil, rest] unless rest.start_with?(":")
 
-          blank = line.index(" ", position) || line.length
-          [line[(position + 1)...blank], blank]
+          source, blank, words = rest.partition(" ")
+          [source.delete_prefix(":"), blank + words]
         end
 
-        def self.read_words(line, position)
-          rest = position.zero? ? line : line[position..]
+        # What comes last may have spaces, behind a colon.
+        def self.read_words(rest)
           words, trailing = rest.split(/ +:/, 2)
           parts = (words || "").split
           parts << trailing if trailing
@@ -66,9 +66,7 @@ module Bavard
         end
 
         # The part of the source before "!" and "@".
-        def nick
-          source&.slice(/\A[^!@]+/)
-        end
+        def nick = @nick ||= source&.slice(/\A[^!@]+/)
 
         private_class_method :read_tags, :read_source, :read_words
       end

@@ -55,7 +55,7 @@ module Bavard
       # @param only [String, nil] id of the cue to be tried, whatever the sheet would choose
       # @raise [Bavard::Error]
       def happened(line, now_ms, first: false, test: nil, silent: false, only: nil)
-        event = Core::Cues::Event.of(line, roles: Core::Gate::Sight.new(line).roles, first_ever: first, test:, silent:) or return
+        event = Core::Cues::Event.of(line, roles: line.person.roles, first_ever: first, test:, silent:) or return
         return if !test && now_ms - line.shown_at_ms > FRESH_MS
 
         only ? play(certain(only), event, now_ms, line) : cue(event, line, now_ms)

@@ -41,7 +41,7 @@ module Bavard
         now = now_ms
         return if intake_over?(line, now) || gatehouse.left_out.find(line.person, now)
 
-        roles = Core::Gate::Sight.new(line).roles
+        roles = line.person.roles
         desks.each_value { |desk| desk.said(line.text, roles, now) }
         shout_outs.said(line, roles, now)
       end

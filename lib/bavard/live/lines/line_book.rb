@@ -92,7 +92,7 @@ module Bavard
       #
       # @param held_for_ms [Integer] how long it was held by then
       def hold_again(kept, now_ms, held_for_ms:)
-        @hold.add(kept.line, now_ms:, roles: Core::Gate::Sight.new(kept.line).roles, waits: kept.state.name == :waits, held_for_ms:)
+        @hold.add(kept.line, now_ms:, roles: kept.line.person.roles, waits: kept.state.name == :waits, held_for_ms:)
       end
 
       # @return [Kept, nil]
@@ -197,7 +197,7 @@ module Bavard
       def on_hold(kept, now_ms)
         return unless kept.verdict.hold? || @hold.settings.any?
 
-        roles = Core::Gate::Sight.new(kept.line).roles
+        roles = kept.line.person.roles
         return unless kept.verdict.hold? || @hold.settings.for(roles).positive? || @hold.settings.per_minute
 
         @hold.add(kept.line, now_ms:, roles:, waits: kept.verdict.hold?)

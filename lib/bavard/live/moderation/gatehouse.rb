@@ -50,7 +50,7 @@ module Bavard
       def take(line)
         verdict = @ladder.take(line, @memory)
         know(line) unless line.event?
-        verdict = brake.on(verdict, Core::Gate::Sight.new(line).roles) if brake
+        verdict = brake.on(verdict, line.person.roles) if brake
         @counts.count(line.arrived_at_ms, verdict.findings.map(&:rule).uniq) if verdict.findings.any?
         verdict
       end

@@ -29,6 +29,8 @@ module Bavard
         private_constant :CLEAN
 
         def look(sight, _memory)
+          return if @finder.nothing?
+
           all = @finder.find(sight.emotes_marked, sight.folded, sight.parts)
           named = settings["names"] ? in_name(sight.person.display_name) : nil
           return if all.empty? && named.nil?

@@ -44,7 +44,11 @@ module Bavard
           def initialize(words)
             @index = Index.new(words.filter_map { |word| Pattern.read(word) }.uniq(&:folded))
             @phrases = @index.phrases
+            @nothing = words.empty?
           end
+
+          # @return [Boolean] whether it looks for no words at all
+          def nothing? = @nothing
 
           # @param folded [String]
           # @return [Array<String>] its parts, each followed by what stands between it and the next; one blank for several
@@ -67,7 +71,7 @@ module Bavard
           # @param parts [Array<String>] Finder.parts(folded)
           # @return [Array<Found>] from left to right, none over another
           def find(text, folded = Fold.text(text), parts = Finder.parts(folded))
-            return NOTHING unless any?(folded, parts)
+            return NOTHING if nothing? || !any?(folded, parts)
 
             folded, from = Fold.mapped(text)
             apart(variants(folded, from).flat_map { |variant, map| found_in(variant, map) })
