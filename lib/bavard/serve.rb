@@ -50,8 +50,8 @@ require_relative "store/files"
 require_relative "store/stages"
 require_relative "store/tallies"
 require_relative "web/app"
-require_relative "web/front/in_time"
-require_relative "web/doorway"
+require_relative "web/http/in_time"
+require_relative "web/http/doorway"
 
 module Bavard
   # Puts the parts together and runs them.

@@ -5,8 +5,8 @@ require_relative "feeds/platform"
 require_relative "outward/door"
 require_relative "start/data_folder"
 require_relative "store/ceilings"
-require_relative "web/sign_in/letters"
-require_relative "web/true_client"
+require_relative "web/accounts/sign_in/letters"
+require_relative "web/http/true_client"
 
 module Bavard
   # What whoever runs Bavard has set, read once and before anything begins: the README lists it.

@@ -7,7 +7,7 @@ require_relative "../../lib/bavard/copies/reading"
 require_relative "../../lib/bavard/live/moderation/replays"
 require_relative "../../lib/bavard/pictures/pack"
 require_relative "../../lib/bavard/store/log"
-require_relative "../../lib/bavard/web/export_stream"
+require_relative "../../lib/bavard/web/stations/log/export_stream"
 
 # What one account brings, so that another's waits.
 class FairSharesTest < HouseTest

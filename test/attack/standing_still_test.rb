@@ -3,7 +3,7 @@
 require "minitest/autorun"
 require "net/http"
 require "socket"
-require_relative "../../lib/bavard/web/front/outflow"
+require_relative "../../lib/bavard/web/http/outflow"
 require_relative "../support/processes"
 require_relative "../support/wait"
 

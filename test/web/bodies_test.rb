@@ -4,7 +4,7 @@ require "minitest/autorun"
 require "puma"
 require "puma/server"
 require "socket"
-require_relative "../../lib/bavard/web/front/in_time"
+require_relative "../../lib/bavard/web/http/in_time"
 
 # How much a request may bring, and how long it may take.
 class BodiesTest < Minitest::Test

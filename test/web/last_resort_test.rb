@@ -2,7 +2,7 @@
 
 require "rack/mock"
 require_relative "../support/plain"
-require_relative "../../lib/bavard/web/last_resort"
+require_relative "../../lib/bavard/web/http/last_resort"
 
 # What is answered when all in front of a page has failed.
 class LastResortTest < Minitest::Test

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/team_test"
-require_relative "../../lib/bavard/web/remembered"
+require_relative "../../lib/bavard/web/http/remembered"
 
 # Who is who while the database does not answer.
 class RememberedTest < Minitest::Test

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/plain"
-require_relative "../../lib/bavard/web/trace"
+require_relative "../../lib/bavard/web/stations/log/trace"
 
 # Where it went, in words: for a host who asks why a line does not show.
 class TraceTest < Minitest::Test

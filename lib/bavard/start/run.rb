@@ -113,7 +113,7 @@ module Bavard
 
         env = {"PORT" => @port.to_s, "BAVARD_BIND" => @bind, "BAVARD_WAITS_FOR" => "the database"}
         rights = LeastRights.new(@data, PROJECT).prepare
-        @waiting = Child.new("The waiting room", ["ruby", "lib/bavard/web/waiting.rb"], log: File::NULL, rights:, env:).start
+        @waiting = Child.new("The waiting room", ["ruby", "lib/bavard/web/http/waiting.rb"], log: File::NULL, rights:, env:).start
       rescue SystemCallError
         nil
       end

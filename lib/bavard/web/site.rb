@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../live/pictures/faces_unpacked"
-require_relative "remembered"
+require_relative "http/remembered"
 
 module Bavard
   module Web

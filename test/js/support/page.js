@@ -1,5 +1,5 @@
 // A page without a browser: a document, a clock that stands still, sockets and animations that a test holds in its hand.
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { afterEach, beforeEach } from "node:test";
 import { Window } from "happy-dom";
 import { Clock } from "./clock.js";
@@ -200,14 +200,16 @@ export function serve(answers) {
   };
 }
 
-const VIEWS = new URL("../../../lib/bavard/web/views/", import.meta.url);
+const WEB = new URL("../../../lib/bavard/web/", import.meta.url);
+const VIEWS = readdirSync(WEB, { recursive: true, withFileTypes: true }).filter((file) => file.name.endsWith(".erb"));
+const viewOf = (name) => VIEWS.find((file) => file.name === `${name}.erb` && !file.path.includes("accounts"));
 
 const ICON = /<%== icon [^%]*%>/g;
 const DRAWN = '<svg><use href=""></use></svg>';
 
 // What a template draws before there is anything to draw: its elements with their names, without what Ruby puts in.
 export const templateOf = (name) =>
-  readFileSync(new URL(`${name}.erb`, VIEWS), "utf8")
+  readFileSync(`${viewOf(name).path}/${name}.erb`, "utf8")
     .replace(ICON, DRAWN)
     .replace(/<%[\s\S]*?%>/g, "");
 

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+require "json"
+require "sinatra/base"
+require_relative "../../error"
+require_relative "../http/bodies"
+require_relative "../../feeds/activities"
+
+module Bavard
+  module Web
+    # /in/<token>: takes one signed activity (ActivityStreams 2.0) a request. Documented with an example in
+    # docs/sending.md.
+    class InboxApp < Sinatra::Base
+      LARGEST_BODY_BYTES = Bodies.most("/in/")
+      set :show_exceptions, false
+      set :raise_errors, true
+      set :protection, false
+      set :host_authorization, permitted_hosts: []
+
+      # The signatures seen lately, for all addresses together.
+      SEEN = Feeds::Activities::Signature.new
+
+      post "/:token" do
+        content_type :json
+        site = env["bavard.site"]
+        show, lane = site.shows.by_inbox(params[:token])
+        halt 404, JSON.generate(error: "Nothing is taken at this address.") unless lane
+        if request.content_length.to_i > LARGEST_BODY_BYTES
+          halt 413,
+            JSON.generate(error: "An activity has room for #{LARGEST_BODY_BYTES / 1024} KB.")
+        end
+
+        intake = read(lane, request.body.read(LARGEST_BODY_BYTES + 1).to_s)
+        show.hand_in(lane, intake)
+        status 202
+        JSON.generate(taken: intake.platform_id || intake.body)
+      rescue Error => error
+        site.house.reject(:inbox, error.message)
+        status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : 422
+        JSON.generate(error: error.message, field: error.field)
+      end
+
+      private
+
+      def read(lane, body)
+        raise Error.new("This address is switched off just now.", field: "feed") unless lane.feed.wanted
+
+        now_ms = env["bavard.site"].house.clock.call
+        signature = SEEN.check(lane.feed.password, request.get_header("HTTP_BAVARD_TIMESTAMP"), request.get_header("HTTP_BAVARD_SIGNATURE"), body,
+          now_ms)
+        Feeds::Activities::Reading.read(body, lane.id, now_ms, fallback_id: "sig:#{signature}")
+      end
+    end
+  end
+end

@@ -1,0 +1,121 @@
+# frozen_string_literal: true
+
+require "rack"
+require "websocket/driver"
+require_relative "inbox_socket"
+require_relative "../stations/all/visitor"
+
+module Bavard
+  module Web
+    # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
+    # host's own pages; and where others send to: /in/<token>/live. Taken off the web server at once and handed to the relay.
+    class LiveSockets
+      AIR = %r{\A/air/([\w-]{16,64})/live\z}
+      DRAFT = %r{\A/stage/(\d{1,18})/live\z}
+      INBOX = %r{\A/in/([\w-]{16,64})/live\z}
+      SHOW = "/live"
+      PROMPTER = "/prompter/live"
+      PROMPTER_LINK = %r{\A/prompter/([\w-]{32})/live\z}
+      NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
+
+      FULL = [503, {"content-type" => "text/plain", "retry-after" => "30"}, ["As many as may be are here already.\n"]].freeze
+
+      # Told of what comes from a page that only listens.
+      module Listener
+        module_function
+
+        def opened(_connection) = nil
+        def heard(_connection, _text) = nil
+        def closed(_connection) = nil
+      end
+
+      # Told of what a screen of an air link does.
+      Watcher = Struct.new(:show, :desk) do
+        def opened(connection) = show.screen(desk, :opened, connection)
+        def heard(connection, text) = show.screen(desk, :heard, connection, text)
+        def closed(connection) = show.screen(desk, :closed, connection)
+      end
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        path = env["SCRIPT_NAME"] + env["PATH_INFO"]
+        return @app.call(env) unless path.end_with?("/live") && WebSocket::Driver.websocket?(env)
+        return NOTHING_HERE unless same_origin?(env)
+
+        topic, follower = find(env, path)
+        return NOTHING_HERE unless topic
+
+        room?(env["bavard.site"].house, topic) ? take_over(env, topic, follower) : FULL
+      end
+
+      private
+
+      # For one more page on that topic.
+      def room?(house, topic)
+        house.hub.size(topic) < house.ceilings.limits.fetch(topic.name.start_with?("air:") ? "screens" : "prompters")
+      end
+
+      def find(env, path)
+        site = env["bavard.site"]
+        if (match = AIR.match(path))
+          show, desk = site.shows.by_token(match[1])
+          return desk && [desk.air_topic, Watcher.new(show, desk)]
+        end
+        if (match = INBOX.match(path))
+          inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
+          return inbox && [inbox.topic, inbox]
+        end
+        return prompter_link(env, site, match[1]) if (match = PROMPTER_LINK.match(path))
+
+        signed_in(env, site, path)
+      end
+
+      def prompter_link(env, site, token)
+        link = site.remembered.of(:prompter, token) { site.house.team.prompter(token) } or return
+        env["bavard.prompter"] = link.id
+        show = site.shows[link.show_id] || site.shows.run(link.show_id)
+        [show.prompter.topic, Listener]
+      end
+
+      def signed_in(env, site, path)
+        show, visitor = own_show(env, site)
+        return unless show
+        return [show.topic, Listener] if path == SHOW
+        return [show.prompter.topic, Listener] if path == PROMPTER
+        return unless visitor.may?(:direct)
+
+        desk = (match = DRAFT.match(path)) && show.desks[match[1].to_i]
+        desk && [desk.draft_topic, Listener]
+      end
+
+      def own_show(env, site)
+        rodauth = env["rodauth"] or return
+        unless rodauth.logged_in? && site.remembered.of(:factors, SignIn::Sessions.id(rodauth)) { !rodauth.two_factor_partially_authenticated? }
+          return
+        end
+
+        visitor = Visitor.known(site, rodauth.session_value, env["rack.session"][Visitor::CHOSEN]) or return
+        env["bavard.account"] = rodauth.session_value
+        env["bavard.session"] = SignIn::Sessions.id(rodauth)
+        env["bavard.show"] = visitor.record.id
+        [site.shows[visitor.record.id] || site.shows.run(visitor.record.id), visitor]
+      end
+
+      # A page of another site must not listen in with the host's cookie.
+      def same_origin?(env)
+        origin = env["HTTP_ORIGIN"]
+        origin.nil? || origin.sub(%r{\Ahttps?://}, "") == env["HTTP_HOST"]
+      end
+
+      def take_over(env, topic, follower)
+        io = env["rack.hijack"].call
+        query = Rack::Utils.parse_query(env["QUERY_STRING"])
+        env["bavard.site"].house.hub.join(io, env, topic, follower:, last: query["last"])
+        [-1, {}, []]
+      end
+    end
+  end
+end

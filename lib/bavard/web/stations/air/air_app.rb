@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require_relative "../../../core/pieces/link_options"
+require_relative "../all/station"
+
+module Bavard
+  module Web
+    # Links, and the screens that show them.
+    class AirApp < Station
+      # Seconds without a word after which chat leaves a screen, in words.
+      DOUBTS = {"5" => "5 s", "15" => "15 s", "30" => "30 s", "60" => "a minute", "300" => "5 minutes", "" => "never"}.freeze
+
+      get "/" do
+        @here = "air"
+        @stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
+        erb :air
+      end
+
+      post "/:stage/test" do
+        stage_id = id(params[:stage])
+        count = text(params["count"])[/\A\d{1,3}\z/]&.to_i || 1
+        json(sent: ask { |show| show.desk(stage_id).send_test(count, show.now_ms).size })
+      end
+
+      post "/:stage/clear" do
+        stage_id = id(params[:stage])
+        ask { |show| show.clear_air(stage_id) }
+        json(done: true)
+      end
+
+      post "/:stage/doubt" do
+        stage_id = id(params[:stage])
+        given = text(params["seconds"])
+        raise Error.new("That is none of the times there are.", field: "seconds") unless DOUBTS.key?(given)
+
+        ask { |show| show.desk(stage_id).doubt_s = given[/\d+/]&.to_i }
+        json(done: true)
+      end
+
+      post "/:stage/new-link" do
+        stage_id = id(params[:stage])
+        json(link: link(ask { |show| show.desk(stage_id).renew_link }))
+      end
+
+      # What the options in a link mean.
+      get "/options" do
+        read = Core::Pieces::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
+        words = read.properties.map { |name, value| Core::Pieces::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        json(understood: words, not_understood: read.not_understood)
+      rescue ArgumentError
+        json(understood: [], not_understood: [text(params["options"])[0, 60]])
+      end
+
+      helpers do
+        def link(token) = "#{request.base_url}/air/#{token}"
+      end
+    end
+  end
+end

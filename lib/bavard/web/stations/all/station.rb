@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+require "erubi"
+require "json"
+require "sinatra/base"
+require "tilt/erubi"
+require "rack/protection/authenticity_token"
+require_relative "../../../core/rights"
+require_relative "../../../error"
+require_relative "../files/brought_files"
+require_relative "../../http/bodies"
+require_relative "../../views"
+require_relative "station_words"
+require_relative "visitor"
+
+module Bavard
+  module Web
+    # What all stations of the signal line share: the show of whoever is signed in, and how errors are told.
+    class Station < Sinatra::Base
+      include StationWords
+
+      # Of the signal line: key, path, label, icon.
+      STATIONS = [
+        ["feeds", "/feeds", "Feeds", "plug-zap"], ["gate", "/gate", "Gate", "list-filter"],
+        ["dress", "/dress", "Dress", "shapes"], ["stage", "/stage", "Stage", "frame"], ["air", "/links", "Air", "radio-tower"]
+      ].freeze
+
+      # What the figures of stations count, as lists.
+      LISTS = {"feeds" => "/log/", "gate" => "/log/?kind=kept_off", "air" => "/log/?kind=aired"}.freeze
+
+      set :erb, escape_html: true, layout: :layout
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :dump_errors, false
+      set :protection, except: %i[session_hijacking remote_token json_csrf frame_options xss_header host_authorization]
+      set :host_authorization, permitted_hosts: []
+      set :static, false
+      # What of Core::Rights a page takes, to be seen and to change something.
+      set :needs_to_see, :direct
+      set :needs_to_do, :direct
+
+      use Rack::Protection::AuthenticityToken, key: "csrf", authenticity_param: "csrf"
+
+      before do
+        account_id = SignIn::Sessions.account(request.env["rodauth"], site)
+        halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
+        @visitor = Visitor.known(site, account_id,
+          session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
+        @record = @visitor.record
+        need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)
+        cache_control :no_store
+      end
+
+      StationWords.errors(self)
+
+      helpers Views
+      helpers do
+        # @return [Live::Show] the running show of whoever is signed in
+        def show
+          site.shows[@record.id] || site.shows.run(@record.id)
+        end
+
+        def ask(&work) = show.ask(&work)
+
+        # @raise [Error] where this show may have no more of it
+        def room(what, more = 1) = site.house.ceilings.room(@record.id, what, more)
+
+        # @param held [Hash{String => Integer}] how much documents hold of what they hold
+        # @return [Array<String>] of which of that there is little room left, in words
+        def crowded(*whats, **held)
+          [*whats.zip, *held.transform_keys(&:to_s)].filter_map { |given| site.house.ceilings.nearly(@record.id, *given) }
+        end
+
+        # @param name [String] as the picture is called, or its address
+        # @return [String] the id of a picture of somebody or of a cue, made of what was brought
+        def figure(name, bytes) = BroughtFiles.new(site, @record.id).figure(name, bytes)
+
+        # @return [String] who acts, as others see it
+        def actor = @visitor.name
+        def role = @visitor.role
+        def session = env["rack.session"]
+
+        # Ends the request where the role does not allow what is asked for.
+        def need(what)
+          return if @visitor.may?(what)
+
+          halt 403, problem("Your role here is #{role}: #{Core::Rights::WORDS[role]}. That does not include this.")
+        end
+
+        def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
+
+        def station_label
+          @label || STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
+        end
+      end
+    end
+  end
+end

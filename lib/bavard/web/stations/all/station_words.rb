@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require "json"
+require "sequel"
+require_relative "../../../error"
+require_relative "icon"
+
+module Bavard
+  module Web
+    # How pages of the application read what they are given, and how they tell what went wrong.
+    module StationWords
+      # @param app [Class] whose errors are told in words
+      def self.errors(app)
+        app.error(Bavard::Error) do
+          error = env["sinatra.error"]
+          status 422
+          problem(error.message, field: error.field)
+        end
+
+        # The same words whether it was never there, is gone, or is another show's.
+        app.error(Bavard::NotThere) do
+          error = env["sinatra.error"]
+          status 404
+          problem(error.message, field: error.field)
+        end
+
+        app.error(Sequel::DatabaseError, Sequel::PoolTimeout) do
+          site.house.log.warn("a page could not reach the database", env["sinatra.error"])
+          status 503
+          problem("The database does not answer just now. What is on air goes on; try again in a moment.")
+        end
+
+        faults(app)
+      end
+
+      # What is ours to mend.
+      def self.faults(app)
+        app.error do
+          site.house.meters.fault(:web)
+          site.house.log.error("a page failed", env["sinatra.error"])
+          status 500
+          problem("Something went wrong on our side. It is in the log; what is on air goes on.")
+        end
+
+        app.not_found { problem("There is nothing at this address.") }
+      end
+      private_class_method :faults
+
+      def site = env["bavard.site"]
+
+      # @return [Hash] the request's JSON
+      def body_json
+        given = JSON.parse(request.body.read, max_nesting: 20)
+        given.is_a?(Hash) ? given : raise(Error.new("That is not what this page sends.", field: "body"))
+      rescue JSON::ParserError, EncodingError
+        raise Error.new("That is not what this page sends.", field: "body")
+      end
+
+      def json(value)
+        content_type :json
+        JSON.generate(value)
+      end
+
+      # The form's fields as plain text.
+      def fields(*names)
+        names.to_h { |name| [name, text(params[name])] }
+      end
+
+      def text(value)
+        value.is_a?(String) ? value.scrub("").delete("\0") : ""
+      end
+
+      # To be read before {#ask}: what is no id halts this request.
+      def id(value)
+        text(value)[/\A\d{1,18}\z/]&.to_i || not_found
+      end
+
+      def icon(name, label: nil)
+        Icon.svg(name, label:)
+      end
+
+      # A page where one is asked for, else JSON.
+      def problem(message, field: nil)
+        return json(error: message, field:) if request.xhr? || request.media_type == "application/json"
+
+        @message = message
+        # The station's own script finds nothing of it there.
+        @here = nil
+        erb :problem, layout: @record ? :layout : false
+      end
+    end
+  end
+end

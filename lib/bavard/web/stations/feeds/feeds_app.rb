@@ -1,0 +1,209 @@
+# frozen_string_literal: true
+
+require_relative "../../../feeds/consent"
+require_relative "../../../feeds/irc/mapping"
+require_relative "../../../feeds/polling"
+require_relative "../../../live/intake/feed_kinds"
+require_relative "../../../live/intake/trial"
+require_relative "feed_marks"
+require_relative "new_feed"
+require_relative "../all/station"
+
+module Bavard
+  module Web
+    # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
+    class FeedsApp < Station
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow draft_only anyway].freeze
+
+      get "/" do
+        @here = "feeds"
+        @platforms = site.house.platforms.values
+        @said = session.delete("feeds_said")
+        erb :feeds
+      end
+
+      # A feed is tried before it counts, unless it is wanted anyway.
+      post "/" do
+        given = fields(*FEED_FIELDS)
+        new_feed = NewFeed.new(site.house, given)
+        trial = given["anyway"] == "1" ? nil : new_feed.try
+        halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
+        feed = new_feed.create(@record.id)
+        ask { |show| show.add_feed(feed) }
+        json(id: feed.id, found: trial&.words, inbox: inbox_of(feed))
+      end
+
+      post("/:feed/connect") { on_lane { |show, feed_id| show.want_feed(feed_id, true) } }
+      post("/:feed/disconnect") { on_lane { |show, feed_id| show.want_feed(feed_id, false) } }
+      post("/:feed/remove") { on_lane { |show, feed_id| show.remove_feed(feed_id) } }
+
+      post "/:feed/put-back" do
+        room("feeds")
+        feed = site.house.feeds.put_back(@record.id, id(params[:feed])) or not_found
+        ask { |show| show.add_feed(feed) }
+        json(done: true)
+      end
+
+      post "/:feed/draft-only" do
+        alone = params["on"] == "1"
+        on_lane { |show, feed_id| show.lane(feed_id).draft_only = alone }
+      end
+
+      # Today's number, typed, pasted or found.
+      post "/:feed/number" do
+        feed_of(id(params[:feed]))
+        number = Feeds::Polling::Broadcast.number(text(params["number"])) or raise Error.new("Which number? It looks like 7741-0392.",
+          field: "number")
+        read_broadcast("number" => number)
+      end
+
+      post "/:feed/find" do
+        feed = feed_of(id(params[:feed]))
+        channel = Feeds::Polling::Broadcast.channel(text(params["channel"])) || feed.address["channel"]
+        raise Error.new("Which channel is it on? Its name looks like reedmere.", field: "channel") unless channel
+
+        number = Feeds::Polling.find(platform_of(feed), channel)
+        read_broadcast("number" => number, "channel" => channel)
+      end
+
+      get "/:feed/mapping" do
+        feed = feed_of(id(params[:feed]))
+        mapping = Feeds::Irc::Mapping.new(feed.mapping)
+        json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: mapping.entries)
+      end
+
+      post "/:feed/mapping" do
+        mapping = Feeds::Irc::Mapping.read(fields(*Feeds::Irc::Mapping::DEFAULT.keys))
+        on_lane { |show, feed_id| show.map_feed(feed_id, mapping) }
+      end
+
+      # Where anything else sends to, and what it signs with.
+      get("/:feed/inbox") { json(inbox_of(feed_of(id(params[:feed]))) || not_found) }
+
+      # The rooms of a voice service, with who is in them now.
+      get "/rooms" do
+        platform = site.house.platforms[text(params["platform"])]
+        not_found unless platform&.kind == Feeds::Voice::KIND
+        json(rooms: Feeds::Voice.rooms(platform))
+      end
+
+      # Another room, or after another person.
+      post "/:feed/room" do
+        feed = feed_of(id(params[:feed]))
+        not_found unless feed.kind == Feeds::Voice::KIND
+        read = Feeds::Voice.read(fields("room", "follow"))
+        ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(read[:address]) } }
+        json(done: true)
+      end
+
+      # The platform's own page is asked for permission; its answer comes back to /feeds/granted.
+      get "/permission" do
+        platform = site.house.platforms[text(params["platform"])] || not_found
+        feed_id = text(params["feed"])[/\A\d{1,18}\z/]&.to_i
+        address, kept = consent(platform).ask(%w[read write])
+        session["granting"] = {"state" => kept.state, "verifier" => kept.verifier, "platform" => platform.key, "feed" => feed_id}
+        redirect address
+      end
+
+      get "/granted" do
+        asked = session.delete("granting")
+        unless asked && Rack::Utils.secure_compare(asked["state"], text(params["state"]))
+          return back("That answer does not belong to a question of ours. Ask for the permission again.")
+        end
+
+        platform = site.house.platforms[asked["platform"]] || not_found
+        return back("#{platform.name} was not given permission. Reading goes on as before.") unless params["code"]
+
+        take_permission(platform, asked)
+      rescue Error => error
+        back(error.message)
+      end
+
+      post "/:feed/withdraw" do
+        feed = feed_of(id(params[:feed]))
+        permission = feed.permission or not_found
+        consent(platform_of(feed)).give_back(permission)
+        site.house.permissions.remove(permission.id)
+        ask do |show|
+          show.lanes.each_value do |lane|
+            next unless lane.feed.permission&.id == permission.id
+
+            show.change_feed(lane.id) do
+              lane.permission = nil
+            end
+          end
+        end
+        json(done: true)
+      end
+
+      post "/answer" do
+        said = text(params["text"])
+        feed_ids = text(params["feeds"]).scan(/\d{1,18}/).map(&:to_i)
+        by = actor
+        json(answer: ask { |show| show.answer_in_chat(said, feed_ids, by) })
+      end
+
+      helpers do
+        def session = request.env["rack.session"]
+
+        # Does something with one of this show's feeds.
+        def on_lane
+          feed_id = id(params[:feed])
+          ask { |show| yield show, show.lane(feed_id).id }
+          json(done: true)
+        end
+
+        def feed_of(feed_id) = ask { |show| show.lane(feed_id).feed }
+
+        def platform_of(feed)
+          site.house.platforms[feed.platform] || raise(Error, Live::FeedLane::NO_PLATFORM)
+        end
+
+        def read_broadcast(change)
+          feed_id = id(params[:feed])
+          ask { |show| show.change_feed(feed_id) { |lane| lane.readdress(lane.feed.address.merge(change)) } }
+          json(done: true, number: change["number"])
+        end
+
+        def consent(platform)
+          Feeds::Consent.new(platform, "#{site.address}/feeds/granted", clock: site.house.clock)
+        end
+
+        def take_permission(platform, asked)
+          kept = Feeds::Consent::Kept.new(asked["state"], asked["verifier"])
+          permission = site.house.permissions.keep(@record.id, consent(platform).granted(text(params["code"]), kept))
+          asked["feed"] ? give(asked["feed"], permission) : begin_with(platform, permission)
+          back("#{platform.name} is connected as #{permission.name}.")
+        end
+
+        # The feed follows the account: it reads the account's own channel from now on.
+        def give(feed_id, permission)
+          ask do |show|
+            show.change_feed(feed_id) do |lane|
+              lane.permission = permission
+              lane.readdress(NewFeed.address_of(lane.feed, permission.account))
+            end
+          end
+        end
+
+        def begin_with(platform, permission)
+          read = platform.kind == Feeds::Voice::KIND ? {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)} : {"channel" => permission.account}
+          feed = NewFeed.new(site.house, {"platform" => platform.key, **read}).create(@record.id, permission:)
+          ask { |show| show.add_feed(feed) }
+        end
+
+        def back(words)
+          session["feeds_said"] = words
+          redirect "/feeds"
+        end
+
+        # @return [Hash, nil] of a feed that is sent to
+        def inbox_of(feed)
+          return unless feed.kind == Feeds::Activities::KIND
+
+          {address: "#{site.address}/in/#{feed.address["token"]}", secret: feed.password}
+        end
+      end
+    end
+  end
+end

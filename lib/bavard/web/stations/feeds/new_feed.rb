@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require_relative "../../../error"
+require_relative "../../../live/intake/feed_kinds"
+require_relative "../../../live/intake/trial"
+require_relative "../../../store/feeds"
+require_relative "feed_marks"
+
+module Bavard
+  module Web
+    # A feed that a host is about to add, from what the form says.
+    class NewFeed
+      LONGEST_NAME = 60
+
+      # @return [Hash] what a feed reads once it has an account: its channel; a voice room stays the one it is
+      def self.address_of(feed, account)
+        case feed.kind
+        when Feeds::Polling::KIND then {"number" => nil, "channel" => account}
+        when Feeds::Voice::KIND then feed.address
+        else {"room" => account}
+        end
+      end
+
+      # @param house [Live::House]
+      # @param given [Hash{String => String}] platform (its key) or kind; and what that kind asks for
+      # @raise [Bavard::Error] naming the field
+      def initialize(house, given)
+        @house = house
+        @platform = house.platforms[given["platform"]]
+        @kind_name = if @platform
+          @platform.kind
+        else
+          given["kind"].to_s.then { |name| name.empty? ? Feeds::Irc::KIND : name }
+        end
+        @kind = Live::FEED_KINDS[@kind_name]
+        raise Error.new("There is no kind of feed called that.", field: "kind") unless @kind && (@platform || %w[irc inbox].include?(@kind_name))
+
+        @draft_only = given["draft_only"] == "1"
+        @read = @kind.read(if @platform&.address
+                  given.merge(@platform.address) { |_, typed, fixed| typed.to_s.empty? ? fixed : typed }
+                else
+                  given
+                end)
+        @name = given["name"].to_s.strip[0, LONGEST_NAME]
+      end
+
+      # @return [Live::Trial::Result, nil] nil where there is nothing to try
+      def try
+        return if @kind == Feeds::Activities
+
+        options = {clock: @house.clock}
+        if @kind == Feeds::Irc then options[:door] = @house.door
+        elsif @platform then options.merge!(platform: @platform, permission: nil, found: ->(_number) {})
+        end
+        feed = Store::Feeds::Feed.new(id: 0, kind: @kind_name, address: @read[:address], password: @read[:password],
+          mapping: @platform&.mapping || {})
+        Live::Trial.new(feed, **options).run
+      end
+
+      # @param permission [Core::Permission, nil]
+      # @return [Store::Feeds::Feed]
+      def create(show_id, permission: nil)
+        @house.ceilings.room(show_id, "feeds")
+        shape, colour = mark(show_id)
+        @house.feeds.create(show_id, kind: @kind_name, name: name, shape:, colour:, address: @read[:address], password: @read[:password],
+          mapping: @platform&.mapping || {}, platform: @platform&.key, draft_only: @draft_only, permission_id: permission&.id)
+      end
+
+      private
+
+      def name
+        return @name unless @name.empty?
+
+        @platform&.name || @read[:name]
+      end
+
+      # The platform's own, unless another feed has it already.
+      def mark(show_id)
+        feeds = @house.feeds.of_show(show_id)
+        ours = @platform && [@platform.shape, @platform.colour]
+        ours && feeds.none? { |feed| [feed.shape, feed.colour] == ours } ? ours : FeedMarks.next(feeds)
+      end
+    end
+  end
+end

@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+require_relative "../all/station"
+
+module Bavard
+  module Web
+    # /people/join/<token>: whoever is signed in takes an invitation up, once.
+    class JoinApp < Station
+      GONE = "This invitation was used or taken back, or is older than a week. Ask for another one."
+      set :needs_to_see, :read
+      set :needs_to_do, :read
+
+      get "/:token" do
+        @here = "join"
+        @invitation = invitation
+        @to = site.house.shows.find(@invitation.show_id)
+        erb :join
+      end
+
+      post "/:token" do
+        member = site.house.team.join(invitation, @visitor.account_id,
+          site.house.clock.call) || halt(404, problem(GONE))
+        session[Visitor::CHOSEN] = member.show_id
+        redirect "/feeds" if Core::Rights.may?(member.role, :direct)
+        redirect "/prompter/"
+      end
+
+      helpers do
+        def invitation
+          site.house.team.invitation(text(params[:token]), site.house.clock.call) || halt(404, problem(GONE))
+        end
+      end
+    end
+  end
+end
