@@ -135,7 +135,7 @@ module Bavard
     # What is done now and then.
     def look_after
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
-      @sessions = Live::NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
+      @sessions = NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
       @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
     end
 

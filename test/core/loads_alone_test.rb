@@ -11,7 +11,7 @@ class LoadsAloneTest < Minitest::Test
     "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core lasting outward], "relay" => %w[error core lasting], "store" => %w[error core],
     "fair" => %w[error], "pictures" => %w[aside error fair outward], "media" => %w[aside error core], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core start store],
-    "live" => %w[aside error core fair feeds lasting pictures relay store],
+    "live" => %w[aside error core fair feeds lasting now_and_then pictures relay store timer],
     "web" => %w[aside error core copies fair exports feeds lasting media pictures relay store live], "start" => %w[error pauses store]
   }.freeze
 
@@ -39,6 +39,15 @@ class LoadsAloneTest < Minitest::Test
     assert_empty left
   end
 
+  # Rooms of live/ by what they require.
+  def test_no_rooms_of_the_running_shows_form_a_circle
+    rooms = Dir["#{LIB}/live/*/"].map { |folder| File.basename(folder) }
+    left = rooms.to_h { |room| [room, Dir["#{LIB}/live/#{room}/*.rb"].flat_map { |file| rooms_of(file) }.uniq - [room]] }
+    assert_operator left.each_value.sum(&:size), :>, 10
+    left.select! { |_, on| on.intersect?(left.keys) } while left.any? { |_, on| !on.intersect?(left.keys) }
+    assert_empty left
+  end
+
   # Chance comes in as a Random with a seed.
   def test_the_core_asks_neither_for_the_time_nor_for_chance
     asking = Dir["#{LIB}/core/**/*.rb"].select { |file| File.read(file).match?(/Time\.now|Process\.clock_gettime|(?<!\.)\brand\b|Random\.(?:rand|new\b(?!\())/) }
@@ -59,6 +68,8 @@ class LoadsAloneTest < Minitest::Test
   end
 
   private
+
+  def rooms_of(file) = File.read(file).scan(/require_relative "([^"]+)"/).flatten.filter_map { |path| File.expand_path(path, File.dirname(file))[%r{\A#{LIB}/live/(\w+)/}o, 1] }
 
   def parts = Dir["#{LIB}/core/*/"].map { |folder| File.basename(folder) }.sort
 

@@ -61,7 +61,7 @@ module Bavard
       def hand_in(lane, intake)
         raise Error, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
 
-        @mailbox.follow([lane, lane.runner, intake], lane)
+        @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane)
       end
 
       def lane(feed_id)

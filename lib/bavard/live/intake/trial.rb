@@ -3,7 +3,7 @@
 require_relative "../../feeds/outbox"
 require_relative "../../feeds/resume"
 require_relative "feed_kinds"
-require_relative "../show/timer"
+require_relative "../../timer"
 
 module Bavard
   module Live

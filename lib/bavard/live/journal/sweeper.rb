@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../show/now_and_then"
+require_relative "../../now_and_then"
 
 module Bavard
   module Live

@@ -2,7 +2,7 @@
 
 require_relative "../../core/chat/event_words"
 require_relative "../../core/dress/stack"
-require_relative "../stage/wardrobe"
+require_relative "../pictures/wardrobe"
 
 module Bavard
   module Live

@@ -2,7 +2,7 @@
 
 require_relative "../../core/cues/event"
 require_relative "../../error"
-require_relative "../show/answers"
+require_relative "../intake/answers"
 
 module Bavard
   module Live

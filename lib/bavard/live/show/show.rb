@@ -2,7 +2,7 @@
 
 require_relative "../../core/chat/line"
 require_relative "../../lasting"
-require_relative "answers"
+require_relative "../intake/answers"
 require_relative "../broadcast/broadcast"
 require_relative "desk_report"
 require_relative "../intake/feed_door"
@@ -14,13 +14,14 @@ require_relative "../lines/line_log"
 require_relative "../lines/line_news"
 require_relative "../lines/picture"
 require_relative "mailbox"
+require_relative "messages"
 require_relative "../moderation/moderation"
 require_relative "../intake/reception"
 require_relative "show_loading"
 require_relative "../lines/sightings"
 require_relative "../stage/stage_door"
-require_relative "timer"
-require_relative "../stage/wardrobe"
+require_relative "../../timer"
+require_relative "../pictures/wardrobe"
 
 module Bavard
   module Live
@@ -38,10 +39,6 @@ module Bavard
       # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
       KEPT_WITHIN_S = 3
       IDLE_S = 1.0
-      # What page asked for what, and where the answer goes.
-      Question = Struct.new(:work, :answer)
-      # The picture at this address is there now.
-      Came = Struct.new(:address)
 
       attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
         :sounding, :shout_outs, :lines, :reception
@@ -89,7 +86,7 @@ module Bavard
       # @yieldparam show [Show]
       # @return what the block gives; what it raises is raised here
       def ask(&work)
-        question = Question.new(work, Queue.new)
+        question = Messages::Question.new(work, Queue.new)
         @mailbox.drop_in(question)
         kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Error, "The show is busy and did not answer. Try again in a moment." }
         raise value if kind == :raised
@@ -100,7 +97,7 @@ module Bavard
 
       # Takes what a page's WebSocket does. May be called from the relay's loop.
       def screen(desk, what, connection, text = nil)
-        @mailbox.drop_in([desk, what, connection, text])
+        @mailbox.drop_in(Messages::ScreenDid.new(desk, what, connection, text))
       end
 
       # For use inside {#ask} only, from here on. Nothing here waits for the database: what is to be kept goes through
@@ -142,7 +139,7 @@ module Bavard
 
       # The picture at an address has come; from any thread.
       def picture_came(address)
-        @mailbox.drop_in(Came.new(address))
+        @mailbox.drop_in(Messages::PictureCame.new(address))
       end
 
       def now_ms = @house.clock.call
@@ -150,7 +147,7 @@ module Bavard
       private
 
       def take_in(lane, runner, intake)
-        @mailbox.put([lane, runner, intake], lane)
+        @mailbox.put(Messages::Brought.new(lane, runner, intake), lane)
       end
 
       def run
@@ -180,11 +177,11 @@ module Bavard
 
       def handle(item)
         case item
-        when Question then answer(item)
-        when Came then came(item.address)
+        when Messages::Brought then reception.take(item.lane, item.runner, item.intake)
+        when Messages::Question then answer(item)
+        when Messages::ScreenDid then screen_did(item.desk, item.what, item.connection, item.text)
         when FeedLane::Heard then item.lane.keep_heard(item)
-        else
-          item.size == 3 ? reception.take(*item) : screen_did(*item)
+        when Messages::PictureCame then came(item.address)
         end
       end
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
-require_relative "now_and_then"
+require_relative "../../now_and_then"
 require_relative "show"
 
 module Bavard

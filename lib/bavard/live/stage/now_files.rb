@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require_relative "../show/now_and_then"
+require_relative "../../now_and_then"
 
 module Bavard
   module Live

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../../live/stage/wardrobe"
+require_relative "../../../live/pictures/wardrobe"
 require_relative "dress_sheet"
 require_relative "shelf_upload"
 require_relative "../all/station"

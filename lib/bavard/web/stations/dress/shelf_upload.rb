@@ -5,7 +5,7 @@ require "tmpdir"
 require "uri"
 require_relative "../../../error"
 require_relative "../../../live/pictures/imports"
-require_relative "../../../live/stage/wardrobe"
+require_relative "../../../live/pictures/wardrobe"
 
 module Bavard
   module Web
