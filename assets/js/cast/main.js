@@ -28,45 +28,50 @@ function take({ members }) {
 }
 
 function row(member) {
-  const short = make("input", "input short");
-  Object.assign(short, { value: member.short ?? "", maxLength: 60, placeholder: "Short name" });
-  short.setAttribute("aria-label", `Short name of ${member.name}`);
-  short.addEventListener("change", () => keep(member, { short: short.value }));
-  const colour = make("input", "cast-colour");
-  Object.assign(colour, {
-    type: "color",
-    value: member.colour ?? "#8899a6",
-    title: member.colour ? "Their colour" : "No colour of their own yet",
+  const made = make("div", "cast-row", tile(member, "face"), make("div", "cast-about-one", who(member), settings(member)));
+  const states = Object.keys(WORDS).filter((which) => which !== "face");
+  const off = button("", "trash-2", () => attempt(async () => take(await send(`/dress/cast/${member.id}/remove`))), "button plain");
+  off.setAttribute("aria-label", `Take ${member.name} off the cast`);
+  made.append(make("div", "cast-states", ...states.map((which) => tile(member, which))), off);
+  made.dataset.member = member.key;
+  return made;
+}
+
+function who({ name, there }) {
+  return make(
+    "div",
+    "cast-who",
+    make("bdi", "cast-name", name),
+    make("span", `chip ${there ? "well" : ""}`, there ? "in the room" : "not there"),
+  );
+}
+
+// What can be set about somebody.
+function settings(member) {
+  const short = setting(member, "short", `Short name of ${member.name}`, {
+    value: member.short ?? "",
+    maxLength: 60,
+    placeholder: "Short name",
   });
-  colour.setAttribute("aria-label", `Colour of ${member.name}`);
-  colour.addEventListener("change", () => keep(member, { colour: colour.value }));
+  short.className = "input short";
+  const title = member.colour ? "Their colour" : "No colour of their own yet";
+  const colour = setting(member, "colour", `Colour of ${member.name}`, { type: "color", value: member.colour ?? "#8899a6", title });
+  colour.className = "cast-colour";
   const host = make("input");
   Object.assign(host, { type: "radio", name: "host", checked: member.host });
   host.addEventListener("change", () => keep(member, { host: "1" }));
-  const who = make(
-    "div",
-    "cast-who",
-    make("bdi", "cast-name", member.name),
-    member.there ? make("span", "chip well", "in the room") : make("span", "chip", "not there"),
-  );
-  const settings = make("div", "cast-set", short, colour, make("label", "cast-host", host, "the host"));
+  const made = make("div", "cast-set", short, colour, make("label", "cast-host", host, "the host"));
   if (member.missing.length > 0)
-    settings.append(make("span", "chip mind", icon("image-off"), `no picture for ${member.missing.join(" and ")}`));
-  const off = button("", "trash-2", () => attempt(async () => take(await send(`/dress/cast/${member.id}/remove`))), "button plain");
-  off.setAttribute("aria-label", `Take ${member.name} off the cast`);
-  const made = make("div", "cast-row", tile(member, "face"), make("div", "cast-about-one", who, settings));
-  made.append(
-    make(
-      "div",
-      "cast-states",
-      ...Object.keys(WORDS)
-        .filter((which) => which !== "face")
-        .map((which) => tile(member, which)),
-    ),
-    off,
-  );
-  made.dataset.member = member.key;
+    made.append(make("span", "chip mind", icon("image-off"), `no picture for ${member.missing.join(" and ")}`));
   return made;
+}
+
+function setting(member, name, label, values) {
+  const field = make("input");
+  Object.assign(field, values);
+  field.setAttribute("aria-label", label);
+  field.addEventListener("change", () => keep(member, { [name]: field.value }));
+  return field;
 }
 
 // A picture that is there, or the place for one.

@@ -2,13 +2,13 @@ import { follow } from "../house/desk.js";
 import { keys } from "../house/keys.js";
 import { count } from "../house/words.js";
 import { say } from "../house/messages.js";
-import { addForm } from "./add.js";
+import { AddForm } from "./add.js";
 import { tellAnswers } from "./answer.js";
 import { Lane } from "./lane.js";
 
 const lanes = new Map();
 const root = document.querySelector("#lanes");
-const add = addForm();
+const add = new AddForm();
 
 follow((show) => {
   const here = new Set(show.feeds.map((feed) => feed.id));

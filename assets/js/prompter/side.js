@@ -72,46 +72,24 @@ export class Side {
     const told = await this.ask(`/person?${query}`);
     if (!told) return;
     const { person, lines, deeds } = told;
-    const facts = `${count(person.lines, "line")} since ${day(person.first)}; last ${clockSeconds(person.last)}, ${day(person.last)}`;
-    const note = make("textarea", "input");
-    note.value = person.note ?? "";
-    note.rows = 3;
-    note.maxLength = 2000;
-    note.setAttribute("aria-label", "Note, for everybody with a role");
-    note.placeholder = "A note, for everybody with a role";
-    note.disabled = !setup.acts;
-    note.addEventListener("change", () => act("note", { name: person.login, feed: person.feed, text: note.value }, "Noted."));
-    const by = person.noted_by ? make("p", "said", `Noted by ${person.noted_by}, ${day(person.noted_ms ?? person.last)}`) : null;
-    const out = setup.acts
-      ? [
-          person.left_out
-            ? button("Take back", null, () =>
-                act("take_back", { name: person.login, feed: person.feed }).then(() => this.open("person", card)),
-              )
-            : button("Leave out", "user-x", () =>
-                act("leave_out", { name: person.login, feed: person.feed }, `${person.name} is left out.`).then(() =>
-                  this.open("person", card),
-                ),
-              ),
-        ]
-      : [];
     this.put(
       person.name,
-      make(
-        "p",
-        "said",
-        person.mark ? markOf(person.mark) : null,
-        ` ${person.feed_name ?? "a chat that is gone"}, signed in as ${person.login}`,
-      ),
-      make("p", "said", facts),
-      make("div", "side-acts", ...out, person.left_out ? make("span", "chip off", "left out") : null),
-      note,
-      by ?? "",
+      ...about(person),
+      make("div", "side-acts", this.leaveOut(person, card), person.left_out ? make("span", "chip off", "left out") : null),
+      note(person),
+      person.noted_by ? make("p", "said", `Noted by ${person.noted_by}, ${day(person.noted_ms ?? person.last)}`) : "",
       make("h3", "", "Last lines"),
       this.rows(lines),
       make("h3", "", "What was done"),
       make("ul", "deeds", ...(deeds.length > 0 ? this.deeds.rows(deeds.reverse()) : [make("li", "said", "Nothing yet.")])),
     );
+  }
+
+  leaveOut({ login: name, feed, name: called, left_out: out }, card) {
+    if (!setup.acts) return null;
+    const again = () => this.open("person", card);
+    if (out) return button("Take back", null, () => act("take_back", { name, feed }).then(again));
+    return button("Leave out", "user-x", () => act("leave_out", { name, feed }, `${called} is left out.`).then(again));
   }
 
   found(lines, words) {
@@ -158,46 +136,6 @@ export class Side {
 
   // told: how much there is of what there may be, where that is nearly all
   listLinks({ links, told }) {
-    const name = make("input", "input");
-    name.placeholder = "A name, such as Panel";
-    name.maxLength = 60;
-    name.required = true;
-    name.setAttribute("aria-label", "Name of the link");
-    const acts = make("select", "", new Option("to read only", ""), new Option("with a moderator’s rights", "1"));
-    acts.setAttribute("aria-label", "What it allows");
-    const form = make("form", "link-form", name, make("div", "select", acts), make("button", "button do", "Make a link"));
-    form.addEventListener("submit", (event) => {
-      event.preventDefault();
-      attempt(async () => this.listLinks(await sendJson("/prompter/links", { name: name.value, acts: acts.value === "1" })));
-    });
-    const rows = links.map((link) => {
-      const address = make("input", "input figure covered");
-      address.readOnly = true;
-      address.value = link.link;
-      address.type = "password";
-      address.setAttribute("aria-label", `The link ${link.name}`);
-      return make(
-        "li",
-        "",
-        make("b", "", link.name),
-        make("span", "said", link.acts ? "a moderator’s rights" : "to read only"),
-        make(
-          "div",
-          "link-line",
-          address,
-          button("Copy", "copy", () => navigator.clipboard.writeText(link.link)),
-          button("Show", "eye", () => {
-            address.type = address.type === "password" ? "text" : "password";
-          }),
-          button(
-            "Take back",
-            "x",
-            () => attempt(async () => this.listLinks(await sendJson(`/prompter/links/${link.id}/back`, {}))),
-            "button plain",
-          ),
-        ),
-      );
-    });
     this.put(
       "Prompters without signing in",
       make(
@@ -206,8 +144,54 @@ export class Side {
         "For a panel inside the broadcast software, or somebody at the table. Whoever has the link can use it until it is taken back.",
       ),
       told ? make("p", "said", `${told}.`) : null,
-      form,
-      make("ul", "links", ...rows),
+      this.linkForm(),
+      make("ul", "links", ...links.map((link) => this.link(link))),
     );
   }
+
+  linkForm() {
+    const name = make("input", "input");
+    Object.assign(name, { placeholder: "A name, such as Panel", maxLength: 60, required: true });
+    name.setAttribute("aria-label", "Name of the link");
+    const acts = make("select", "", new Option("to read only", ""), new Option("with a moderator’s rights", "1"));
+    acts.setAttribute("aria-label", "What it allows");
+    const form = make("form", "link-form", name, make("div", "select", acts), make("button", "button do", "Make a link"));
+    form.addEventListener("submit", (event) => {
+      event.preventDefault();
+      attempt(async () => this.listLinks(await sendJson("/prompter/links", { name: name.value, acts: acts.value === "1" })));
+    });
+    return form;
+  }
+
+  link({ id, name, acts, link }) {
+    const address = make("input", "input figure covered");
+    Object.assign(address, { readOnly: true, value: link, type: "password" });
+    address.setAttribute("aria-label", `The link ${name}`);
+    const show = () => {
+      address.type = address.type === "password" ? "text" : "password";
+    };
+    const back = () => attempt(async () => this.listLinks(await sendJson(`/prompter/links/${id}/back`, {})));
+    const ways = [
+      button("Copy", "copy", () => navigator.clipboard.writeText(link)),
+      button("Show", "eye", show),
+      button("Take back", "x", back, "button plain"),
+    ];
+    const may = make("span", "said", acts ? "a moderator’s rights" : "to read only");
+    return make("li", "", make("b", "", name), may, make("div", "link-line", address, ...ways));
+  }
+}
+
+function about(person) {
+  const facts = `${count(person.lines, "line")} since ${day(person.first)}; last ${clockSeconds(person.last)}, ${day(person.last)}`;
+  const where = ` ${person.feed_name ?? "a chat that is gone"}, signed in as ${person.login}`;
+  return [make("p", "said", person.mark ? markOf(person.mark) : null, where), make("p", "said", facts)];
+}
+
+function note(person) {
+  const field = make("textarea", "input");
+  Object.assign(field, { value: person.note ?? "", rows: 3, maxLength: 2000, disabled: !setup.acts });
+  field.placeholder = "A note, for everybody with a role";
+  field.setAttribute("aria-label", "Note, for everybody with a role");
+  field.addEventListener("change", () => act("note", { name: person.login, feed: person.feed, text: field.value }, "Noted."));
+  return field;
 }

@@ -4,8 +4,9 @@ import { say } from "../house/messages.js";
 import { attempt, send } from "../house/send.js";
 import { count } from "../house/words.js";
 
+const element = (id) => document.querySelector(id);
+
 export function bar(here) {
-  const element = (id) => document.querySelector(id);
   const undo = () => attempt(() => send(here("undo")));
   const redo = () => attempt(() => send(here("redo")));
 
@@ -24,26 +25,26 @@ export function bar(here) {
     say("The draft is what viewers see again.", { undo });
   });
   element("#at-once").addEventListener("change", (event) => attempt(() => send(here("at-once"), { on: event.target.checked ? "1" : "0" })));
-
-  function show({ size, revision, changes, undo: back, redo: forth, air_at_once: atOnce }) {
-    const state = revision === 0 ? "nothing on air yet" : `r${revision} is on air`;
-    element("#stage-size").textContent = `${size.width} × ${size.height} · ${state}`;
-    element("#undo").disabled = !back;
-    element("#redo").disabled = !forth;
-    element("#set-back").disabled = changes.length === 0 || revision === 0;
-    element("#at-once").checked = atOnce;
-    const waiting = element("#waiting");
-    waiting.textContent = atOnce
-      ? "every edit on air"
-      : changes.length === 0
-        ? "nothing waiting"
-        : `${count(changes.length, "change")} waiting`;
-    waiting.classList.toggle("mind", changes.length > 0 && !atOnce);
-    waiting.classList.toggle("live", atOnce);
-    element("#put-on-air").disabled = changes.length === 0;
-    const words = changes.length > 0 ? changes : ["What you see here is what viewers see."];
-    element("#changes-list").replaceChildren(...words.map((one) => make("li", "", one)));
-  }
-
   return { show, undo, redo, putOnAir };
+}
+
+function show({ size, revision, changes, undo, redo, air_at_once: atOnce }) {
+  const state = revision === 0 ? "nothing on air yet" : `r${revision} is on air`;
+  element("#stage-size").textContent = `${size.width} × ${size.height} · ${state}`;
+  element("#undo").disabled = !undo;
+  element("#redo").disabled = !redo;
+  element("#set-back").disabled = changes.length === 0 || revision === 0;
+  element("#at-once").checked = atOnce;
+  element("#put-on-air").disabled = changes.length === 0;
+  waiting(changes, atOnce);
+  const words = changes.length > 0 ? changes : ["What you see here is what viewers see."];
+  element("#changes-list").replaceChildren(...words.map((one) => make("li", "", one)));
+}
+
+function waiting(changes, atOnce) {
+  const chip = element("#waiting");
+  const some = changes.length > 0 ? `${count(changes.length, "change")} waiting` : "nothing waiting";
+  chip.textContent = atOnce ? "every edit on air" : some;
+  chip.classList.toggle("mind", changes.length > 0 && !atOnce);
+  chip.classList.toggle("live", atOnce);
 }

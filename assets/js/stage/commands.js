@@ -8,7 +8,6 @@ const COPIED = "bavard-copied-pieces";
 export function commands({ edits, draft, state, called, undo, wish, draw }) {
   const ids = () => [...state.chosen];
   const chosen = () => draft.document.pieces.filter((piece) => state.chosen.has(piece.id));
-
   async function several(edit) {
     if (state.chosen.size === 0) return;
     const done = await edits.send({ pieces: ids(), ...edit });
@@ -28,11 +27,7 @@ export function commands({ edits, draft, state, called, undo, wish, draw }) {
     if (done) wish(done.edits);
   }
 
-  function copy() {
-    if (state.chosen.size === 0) return;
-    localStorage.setItem(COPIED, JSON.stringify(chosen()));
-    say(`${count(state.chosen.size, "piece")} copied. Put down here or on another stage with Ctrl v.`);
-  }
+  const copy = () => state.chosen.size > 0 && keep(chosen());
 
   async function paste() {
     const pieces = JSON.parse(localStorage.getItem(COPIED) ?? "[]");
@@ -46,23 +41,28 @@ export function commands({ edits, draft, state, called, undo, wish, draw }) {
     if (piece) edits.send({ do: "order", piece, at: Math.max(0, at + by) });
   }
 
+  function fit(how) {
+    const [piece] = ids();
+    if (how) edits.send({ do: "fit", piece, to: document.querySelector("#fit-to").value, how });
+  }
+
   const group = () => several({ do: "group" });
   const ungroup = () => several({ do: "ungroup" });
+  listen({ remove, group, ungroup, fit, arrange: (how) => how && several({ do: "arrange", how }) });
+  return { remove, duplicate, copy, paste, orderBy, group, ungroup };
+}
 
+function keep(pieces) {
+  localStorage.setItem(COPIED, JSON.stringify(pieces));
+  say(`${count(pieces.length, "piece")} copied. Put down here or on another stage with Ctrl v.`);
+}
+
+function listen({ remove, group, ungroup, arrange, fit }) {
   const on = (selector, act) => document.querySelector(selector).addEventListener("click", act);
   on("#remove", remove);
   on("#remove-many", remove);
   on("#group", group);
   on("#ungroup", ungroup);
-  on("#for-many", (event) => {
-    const { how } = event.target.closest("[data-how]")?.dataset ?? {};
-    if (how) several({ do: "arrange", how });
-  });
-  on("#fit-how", (event) => {
-    const { how } = event.target.dataset;
-    const [piece] = ids();
-    if (how) edits.send({ do: "fit", piece, to: document.querySelector("#fit-to").value, how });
-  });
-
-  return { remove, duplicate, copy, paste, orderBy, group, ungroup };
+  on("#for-many", ({ target }) => arrange(target.closest("[data-how]")?.dataset.how));
+  on("#fit-how", ({ target }) => fit(target.dataset.how));
 }
