@@ -3,7 +3,7 @@ import { say } from "../house/messages.js";
 import { get } from "../house/send.js";
 import { backdrops, showBackdrop } from "./backdrops.js";
 import { bar } from "./bar.js";
-import { commands } from "./commands.js";
+import { Commands } from "./commands.js";
 import { Copies } from "./copies.js";
 import { DrawMenu } from "./drawing.js";
 import { events } from "./events.js";
@@ -43,141 +43,183 @@ const LETTERS = {
   space: "s",
 };
 
-const page = document.querySelector("[data-stage]");
-if (page) begin(page.dataset.stage, await get("/stage/kinds"));
-else {
-  sizes(document.querySelector(".stage-none"));
-  follow(() => {});
-}
-offerWayBack();
+const at = (id) => document.querySelector(id);
 
-function begin(stageId, kinds) {
-  const edits = new Edits(stageId);
-  const draft = new Draft(Number(stageId));
-  const here = (path) => `/stage/${stageId}/${path}`;
-  const state = { chosen: new Set(), stage: null, wish: null };
-  const gesture = () => edits.gesture();
-  const called = (piece) => piece.called || kinds[piece.kind].label;
-  const chosen = () => draft.document.pieces.filter((piece) => state.chosen.has(piece.id));
+// A stage being built: what is chosen, what was told of it, and the parts that show it.
+class Station {
+  constructor(stageId, kinds, keys) {
+    this.kinds = kinds;
+    this.edits = new Edits(stageId);
+    this.draft = new Draft(Number(stageId));
+    this.here = (path) => `/stage/${stageId}/${path}`;
+    this.state = { chosen: new Set(), stage: null, wish: null };
+    this.gesture = () => this.edits.gesture();
+    this.called = (piece) => piece.called || kinds[piece.kind].label;
+    this.top = bar(this.here);
+    this.picture();
+    this.panels();
+    this.showRehearsal = rehearsal(this.here);
+    this.showVoices = voiceRehearsal(this.here, keys);
+    events();
+    stages(stageId, this.here);
+    backdrops(this.here);
+    follow((show) => this.told(show));
+    this.doing();
+  }
+
+  // The picture itself, and what is put on it.
+  picture() {
+    const { kinds, gesture, called } = this;
+    this.frame = new Frame(at("#frame"), at("#hands"), kinds, {
+      choose: (ids) => this.choose(ids),
+      set: (sets, how) => this.set(sets, how),
+      gesture,
+      called,
+      // What was told while it was held; what is still on its way is drawn when it is answered.
+      released: () => this.edits.quiet && this.draw(),
+      draw: (box) => this.openMenu(box),
+    });
+    this.menu = new DrawMenu(at("#draw-menu"), kinds, LETTERS, (kind, box) => this.add(kind, box));
+  }
+
+  // What stands beside it.
+  panels() {
+    const { kinds, edits, here, gesture, called } = this;
+    const set = (values, how) => this.setChosen(values, how);
+    this.inspector = new Inspector(kinds, {
+      set,
+      size: (values, how) => edits.send({ do: "resize", values, how: at("#resize-how input:checked").value, gesture: how }),
+      gesture,
+      called,
+    });
+    this.order = new Order(at("#order"), kinds, {
+      choose: (id, more) => this.frame.choose(id, more) ?? this.frame.items.get(id)?.focus(),
+      order: (piece, place) => edits.send({ do: "order", piece, at: place }),
+      called,
+    });
+    this.houseStyle = new HouseStyle(at("#house-style"), {
+      gesture,
+      set: (sort, key, value, how) => edits.send({ do: "house", sort, key, value, gesture: how }),
+    });
+    this.measures = new Measures(at("#measures"), at("#frame"), here("measures"), set);
+    this.liveBox = new LiveBox(at("#live"), here);
+    this.looks = new Looks(at("#looks"), here("looks"), (look, name) => this.wear(look, name));
+    this.copies = new Copies(at("#copies"), here, () => [...this.state.chosen][0], this.top.undo);
+  }
+
+  // What is pressed.
+  doing() {
+    const { edits, draft, state, called, top, kinds } = this;
+    const undo = top.undo;
+    const act = new Commands({ edits, draft, state, called, undo, wish: (puts) => this.wish(puts), draw: () => this.draw() });
+    const openLooks = () => this.chosen[0]?.kind === "chat" && this.looks.open(this.chosen[0]);
+    at("#hand-on").addEventListener("click", () => this.copies.open());
+    at("#add-piece").addEventListener("click", () => this.openMenu(null));
+    at("#open-looks").addEventListener("click", openLooks);
+    shortcuts({
+      ...{ kinds, letters: LETTERS, act, top, openLooks, draft },
+      add: (kind, box) => this.add(kind, box),
+      choose: (ids) => this.choose(ids),
+      openRevisions: revisions(this.here, undo),
+    });
+  }
+
+  get chosen() {
+    return this.draft.document.pieces.filter((piece) => this.state.chosen.has(piece.id));
+  }
 
   // What came of it counts here at once, not only with the next report.
-  async function set(sets, how) {
+  async set(sets, how) {
     const small = sets.map(([piece, values]) => ({ do: "set", piece, values }));
     const edit = small.length === 1 ? small[0] : { do: "many", edits: small };
-    const done = await edits.send({ ...edit, gesture: how });
-    for (const one of done?.edits ?? (done ? [done] : [])) draft.guess(one.piece, one.values, done.at);
-    if (done && !frame.held) draw();
+    const done = await this.edits.send({ ...edit, gesture: how });
+    for (const one of done?.edits ?? (done ? [done] : [])) this.draft.guess(one.piece, one.values, done.at);
+    if (done && !this.frame.held) this.draw();
     return done;
   }
 
-  const setChosen = (values, how) =>
-    set(
-      [...state.chosen].map((id) => [id, values]),
-      how,
-    );
-  const inspector = new Inspector(kinds, {
-    set: setChosen,
-    size: (values, how) =>
-      edits.send({ do: "resize", values, how: document.querySelector("#resize-how input:checked").value, gesture: how }),
-    gesture,
-    called,
-  });
-  const frame = new Frame(document.querySelector("#frame"), document.querySelector("#hands"), kinds, {
-    choose,
-    set,
-    gesture,
-    called,
-    // What was told while it was held; what is still on its way is drawn when it is answered.
-    released: () => edits.quiet && draw(),
-    draw: (box) => menu.open(box, frame.ratio, frame.root.getBoundingClientRect()),
-  });
-  const menu = new DrawMenu(document.querySelector("#draw-menu"), kinds, LETTERS, add);
-  const order = new Order(document.querySelector("#order"), kinds, {
-    choose: (id, more) => frame.choose(id, more) ?? frame.items.get(id)?.focus(),
-    order: (piece, at) => edits.send({ do: "order", piece, at }),
-    called,
-  });
-  const houseStyle = new HouseStyle(document.querySelector("#house-style"), {
-    gesture,
-    set: (sort, key, value, how) => edits.send({ do: "house", sort, key, value, gesture: how }),
-  });
-  const top = bar(here);
-  const showRehearsal = rehearsal(here);
-  events();
-  const showVoices = voiceRehearsal(here, JSON.parse(page.dataset.keys));
-  stages(stageId, here);
-  const measures = new Measures(document.querySelector("#measures"), document.querySelector("#frame"), here("measures"), (values) =>
-    setChosen(values),
-  );
-  backdrops(here);
-  const liveBox = new LiveBox(document.querySelector("#live"), here);
-  const looks = new Looks(document.querySelector("#looks"), here("looks"), async (set, name) => {
-    const [piece] = state.chosen;
-    if (await edits.send({ do: "look", piece, set })) say(`${name} it is.`, { undo: top.undo });
-  });
-  const copies = new Copies(document.querySelector("#copies"), here, () => [...state.chosen][0], top.undo);
-  document.querySelector("#hand-on").addEventListener("click", () => copies.open());
-  const openLooks = () => chosen()[0]?.kind === "chat" && looks.open(chosen()[0]);
-  const openRevisions = revisions(here, top.undo);
+  setChosen(values, how) {
+    const sets = [...this.state.chosen].map((id) => [id, values]);
+    return this.set(sets, how);
+  }
+
+  async wear(set, name) {
+    const [piece] = this.state.chosen;
+    if (await this.edits.send({ do: "look", piece, set })) say(`${name} it is.`, { undo: this.top.undo });
+  }
+
+  openMenu(box) {
+    this.menu.open(box, this.frame.ratio, this.frame.root.getBoundingClientRect());
+  }
 
   // Where nobody drew a box, Ruby knows where such a piece usually stands.
-  async function add(kind, box) {
-    const done = await edits.send(box ? { do: "add", kind, values: box } : { do: "place", kind });
-    if (done) wish(done.edits ?? [done]);
+  async add(kind, box) {
+    const done = await this.edits.send(box ? { do: "add", kind, values: box } : { do: "place", kind });
+    if (done) this.wish(done.edits ?? [done]);
   }
 
   // What was just put there is chosen as soon as it is told of.
-  function wish(puts) {
-    state.wish = puts.map((put) => put.piece.id);
-    if (state.wish.every((id) => draft.piece(id))) fulfil();
+  wish(puts) {
+    this.state.wish = puts.map((put) => put.piece.id);
+    if (this.state.wish.every((id) => this.draft.piece(id))) this.fulfil();
   }
 
-  function fulfil() {
-    state.chosen = new Set(state.wish);
-    state.wish = null;
-    draw();
+  fulfil() {
+    const ids = this.state.wish;
+    this.state.wish = null;
+    this.choose(ids);
   }
 
-  function choose(ids) {
-    state.chosen = new Set(ids);
-    draw();
+  choose(ids) {
+    this.state.chosen = new Set(ids);
+    this.draw();
   }
 
-  function draw() {
+  draw() {
+    const { draft, state, frame } = this;
     if (!draft.document) return;
     state.chosen = new Set([...state.chosen].filter((id) => draft.piece(id)));
     frame.show(draft.document, state.chosen);
     const [piece] = state.chosen;
-    inspector.show(draft.document, chosen());
-    measures.show(state.chosen.size === 1 ? draft.piece(piece) : null, frame.ratio);
-    order.show(draft.document, state.chosen);
-    liveBox.show(state.chosen.size === 1 ? draft.piece(piece) : null, state.stage?.live);
-    houseStyle.show(draft.document.house);
-    document.querySelector("#hint").hidden = draft.document.pieces.length > 0;
+    const alone = state.chosen.size === 1 ? draft.piece(piece) : null;
+    this.inspector.show(draft.document, this.chosen);
+    this.measures.show(alone, frame.ratio);
+    this.order.show(draft.document, state.chosen);
+    this.liveBox.show(alone, state.stage?.live);
+    this.houseStyle.show(draft.document.house);
+    at("#hint").hidden = draft.document.pieces.length > 0;
   }
 
-  follow((show) => {
-    const stage = show.stages.find((one) => one.id === draft.id);
+  told(show) {
+    const stage = show.stages.find((one) => one.id === this.draft.id);
     if (!stage) return;
-    state.stage = stage;
-    top.show(stage);
-    showRehearsal(stage);
-    showVoices(stage);
+    this.state.stage = stage;
+    this.top.show(stage);
+    this.showRehearsal(stage);
+    this.showVoices(stage);
     showBackdrop(stage.backdrop);
+    this.liveBox.tell(stage.live);
+    this.take(show);
+  }
+
+  take(show) {
+    const { draft, state } = this;
     const first = draft.document === null;
-    liveBox.tell(stage.live);
     const told = draft.take(show.edited ?? [], show.whole);
-    if (!told || frame.held) return;
+    if (!told || this.frame.held) return;
     const { pieces } = draft.document;
     // A flurry lies over all the others.
     const front = pieces.filter((piece) => piece.kind !== "flurry").at(-1) ?? pieces.at(-1);
     if (first && front && state.chosen.size === 0) state.wish = [front.id];
-    if (state.wish?.every((id) => draft.piece(id))) fulfil();
-    else draw();
-  });
-
-  const act = commands({ edits, draft, state, called, undo: top.undo, wish, draw });
-  document.querySelector("#add-piece").addEventListener("click", () => menu.open(null, frame.ratio, frame.root.getBoundingClientRect()));
-  document.querySelector("#open-looks").addEventListener("click", openLooks);
-  shortcuts({ kinds, letters: LETTERS, add, act, top, choose, openLooks, openRevisions, draft });
+    if (state.wish?.every((id) => draft.piece(id))) this.fulfil();
+    else this.draw();
+  }
 }
+
+const page = at("[data-stage]");
+if (page) new Station(page.dataset.stage, await get("/stage/kinds"), JSON.parse(page.dataset.keys));
+else {
+  sizes(at(".stage-none"));
+  follow(() => {});
+}
+offerWayBack();

@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
 import { all, eachOnAPage, find, key, page, pressable, said, serve, settled, type } from "../support/page.js";
 import { bar } from "../../../assets/js/stage/bar.js";
-import { commands } from "../../../assets/js/stage/commands.js";
+import { Commands } from "../../../assets/js/stage/commands.js";
 import { rehearsal } from "../../../assets/js/stage/rehearsal.js";
 import { revisions } from "../../../assets/js/stage/revisions.js";
 import { voiceRehearsal } from "../../../assets/js/stage/voice_rehearsal.js";
@@ -126,7 +126,7 @@ function doing(chosen, pieces = ["a", "b", "c"].map((id) => ({ id }))) {
       return { edits: 9 };
     },
   };
-  const made = commands({
+  const made = new Commands({
     edits,
     draft: { document: { pieces } },
     state: { chosen: new Set(chosen) },
@@ -135,7 +135,7 @@ function doing(chosen, pieces = ["a", "b", "c"].map((id) => ({ id }))) {
     wish: (at) => wished.push(at),
     draw: () => {},
   });
-  return { ...made, sent, wished };
+  return { made, sent, wished };
 }
 
 test("what is done, is done with all that is chosen, and with nothing where nothing is", async () => {
@@ -157,19 +157,22 @@ test("what is done, is done with all that is chosen, and with nothing where noth
 });
 
 test("with nothing chosen nothing is sent", async () => {
-  const { sent, copy, duplicate, remove, orderBy } = doing([]);
-  for (const act of [copy, duplicate, remove, () => orderBy(1)]) await act();
+  const { sent, made } = doing([]);
+  made.copy();
+  await made.duplicate();
+  await made.remove();
+  made.orderBy(1);
   assert.deepEqual([sent, said()], [[], []]);
 });
 
 test("pieces are copied over to other stages, and the copies are chosen", async () => {
-  const { sent, wished, copy, paste, duplicate, orderBy } = doing(["b"]);
-  await paste();
+  const { sent, wished, made } = doing(["b"]);
+  await made.paste();
   assert.deepEqual(sent, []);
-  copy();
-  await paste();
-  await duplicate();
-  orderBy(-1);
+  made.copy();
+  await made.paste();
+  await made.duplicate();
+  made.orderBy(-1);
   assert.deepEqual(sent, [
     { do: "paste", pieces: [{ id: "b" }], beside: true },
     { pieces: ["b"], do: "duplicate" },
