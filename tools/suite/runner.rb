@@ -4,6 +4,7 @@ require "fileutils"
 require "io/wait"
 require "json"
 require "minitest"
+require_relative "descendants"
 require_relative "report"
 require_relative "worker"
 
@@ -15,6 +16,7 @@ module Suite
     LONGEST_TEST_S = 240
     # What cannot even say where it is, is ended after that.
     TELLING_S = 5
+    LOOK_S = 0.05
     TIMES = File.expand_path("../../tmp/test/times.json", __dir__)
     # Which folders take long, where nothing is known yet.
     SLOW = %w[start system fault].freeze
@@ -44,7 +46,7 @@ module Suite
       @report.finish
     ensure
       # Whoever ends this ends what it began.
-      @running.each { |one| Process.kill("TERM", one.pid) }
+      end_all(@running.map(&:pid))
     end
 
     private
@@ -110,11 +112,22 @@ module Suite
       start if @waiting.any?
     end
 
+    # They have a moment to end what they began by themselves.
+    def end_all(pids)
+      began = pids.flat_map { |pid| Descendants.of(pid) }
+      pids.each { |pid| Process.kill("TERM", pid) }
+      until_s = now_s + TELLING_S
+      left = pids.dup
+      sleep LOOK_S until left.reject! { |pid| Process.wait(pid, Process::WNOHANG) }.then { left.empty? } || now_s > until_s
+      [*left, *began].each { |pid| Descendants.kill(pid) }
+    end
+
     def end_hanging(one)
       warn "#{one.test} has been running for #{LONGEST_TEST_S} s. This is where:"
+      began = Descendants.of(one.pid)
       Process.kill("QUIT", one.pid)
       one.output.wait_readable(TELLING_S)
-      Process.kill("KILL", one.pid)
+      [one.pid, *began].each { |pid| Descendants.kill(pid) }
     end
 
     def keep_times

@@ -17,6 +17,9 @@ const STATES = {
 };
 const CHIPS = { pulled: "off", deleted: "off", left: "mind", washed: "told", off: "off", waits: "mind", draft: "told" };
 
+// Of those nothing is on the picture, however it would be written there.
+const UNSEEN = new Set(["off", "pulled", "deleted"]);
+
 export function nameOf(card) {
   const name = make("bdi", "name", card.n);
   name.style.setProperty("--night", card.c);
@@ -37,7 +40,7 @@ function tags(card) {
   const words = card.rule && (card.s === "off" || card.s === "left") ? card.rule : STATES[card.s];
   const all = [];
   if (words) all.push(make("span", `chip tag ${CHIPS[card.s] ?? ""}`, words));
-  if (card.as && card.s !== "off") all.push(make("span", "chip tag told", "shown as"), make("bdi", "as", card.as));
+  if (card.as && !UNSEEN.has(card.s)) all.push(make("span", "chip tag told", "shown as"), make("bdi", "as", card.as));
   for (const mark of card.mk ?? []) all.push(make("span", "chip tag well", icon("check"), mark));
   if (card.at?.includes("first")) all.push(make("span", "chip tag told", "first line"));
   return all;

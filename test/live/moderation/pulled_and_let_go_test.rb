@@ -145,6 +145,14 @@ class PulledAndLetGoTest < StillShowTest
     assert_equal [[], "nowhere"], [painted, state(id)]
   end
 
+  def test_what_only_the_drafts_show_is_not_on_the_air_after_a_restart_either
+    @lane.draft_only = true
+    say("Only a try")
+    assert_equal [1, []], [painted("draft:#{@stage.id}").size, painted]
+    begin_again
+    assert_equal [1, 0], @show.desks.values.first.then { |desk| [desk.draft.standing, desk.air.standing] }
+  end
+
   def test_what_only_the_drafts_show_stays_off_the_air
     @lane.draft_only = true
     id = say("Only a try")

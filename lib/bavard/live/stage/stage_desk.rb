@@ -27,8 +27,10 @@ module Bavard
       # @param stage [Store::Stages::Stage]
       # @param house [House]
       # @param shared [Playout::Shared] what lines are drawn with
+      # @param lines [Array<Core::Chat::Line>] what was said before, oldest first
+      # @param aired [Array<Core::Chat::Line>] those of them that viewers may see
       # @yieldparam house_style [Hash] when an edit here changed the show's colours or faces
-      def initialize(stage, house, shared, lines:, &restyled)
+      def initialize(stage, house, shared, lines: [], aired: lines, &restyled)
         @stage = stage
         @house = house
         @marks = shared.marks
@@ -37,7 +39,7 @@ module Bavard
         @screens = Screens.new
         @live = LiveValues.new(stage.live, house.clock)
         @draft = playout("draft", stage.draft, lines)
-        @air = playout("air", stage.on_air, lines.select { |line| line.id > stage.cleared_at_line })
+        @air = playout("air", stage.on_air, aired.select { |line| line.id > stage.cleared_at_line })
         @air.doubt_s = stage.doubt_s
         prepare_rehearsal
         @editor = StageEditor.new(stage, house) { |document| edited(document) }

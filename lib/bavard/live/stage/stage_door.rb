@@ -16,7 +16,7 @@ module Bavard
       end
 
       def add_stage(stage)
-        desks[stage.id] ||= desk_with(stage, [])
+        desks[stage.id] ||= desk_with(stage)
       end
 
       # Nobody sees it any more; it is kept, with its way back.
@@ -53,13 +53,22 @@ module Bavard
 
       private
 
+      # Viewers never saw it, and never are to.
+      def only_draft?(line) = line.state.name == :draft || line.state.was == :draft || lanes[line.feed_id]&.feed&.draft_only
+
       def order_with(ids, all)
         @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }
       end
 
-      def desk_with(stage, said)
+      # @param said [Array<Core::Chat::Line>] before, oldest first
+      def desk_with(stage, said = [])
         shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies }, -> { @gatehouse })
-        desk = StageDesk.new(stage, @house, shared, lines: said) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        aired = said.reject { |line| only_draft?(line) }
+        desk = StageDesk.new(stage, @house, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        listen_to(desk)
+      end
+
+      def listen_to(desk)
         desk.air.reached = ->(piece) { reached(piece, "reached") }
         desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
         desk
