@@ -39,6 +39,13 @@ class LoadsAloneTest < Minitest::Test
     assert_empty left
   end
 
+  # A name that is nowhere is found only when somebody comes by: a feed that was taken away stopped every picture with a line of its.
+  def test_every_constant_that_is_named_is_there
+    said, status = Open3.capture2e("bundle", "exec", "ruby", File.expand_path("../support/constants.rb", __dir__), LIB)
+    assert_predicate status, :success?, said
+    assert_match(/\A\d{3,} names\n\z/, said)
+  end
+
   # Rooms of live/ by what they require.
   def test_no_rooms_of_the_running_shows_form_a_circle
     rooms = Dir["#{LIB}/live/*/"].map { |folder| File.basename(folder) }

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "vips"
+require_relative "../support/lines"
 require_relative "../support/web_test"
 
 # What the Stage's pages answer, and what they refuse.
@@ -35,6 +36,16 @@ class StagePagesTest < WebTest
 
   def test_a_layout_stands_as_it_was_chosen
     assert_equal %w[space text chat], draft["pieces"].map { |piece| piece["kind"] }
+  end
+
+  def test_what_was_said_lately_is_played_in_the_draft
+    post_form(here("play-recent"), "minutes" => "10")
+    assert_equal [422, "minutes"], [last_response.status, answer["field"]]
+    feed = house.feeds.create(db[:shows].get(:id), kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
+    line = Lines.line(clock.call * 1000, "hello", at_ms: clock.call, feed_id: feed.id)
+    house.lines.add(db[:shows].get(:id), [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false, [])])
+    post_form(here("play-recent"), "minutes" => "10")
+    assert_equal [200, 1], [last_response.status, answer["lines"]], last_response.body
   end
 
   def test_the_looks_are_told_each_with_what_it_draws

@@ -153,6 +153,19 @@ class PulledAndLetGoTest < StillShowTest
     assert_equal [1, 0], @show.desks.values.first.then { |desk| [desk.draft.standing, desk.air.standing] }
   end
 
+  # Its lines stand on, and are drawn for whoever comes.
+  def test_a_line_whose_feed_is_taken_away_is_still_drawn
+    id = say("Marsh harrier!")
+    @show.remove_feed(@lane.id)
+    whole = -> { JSON.parse(@show.desks.values.first.air.topic.catch_up(nil)).dig("in", "chat1").map { |card| card["i"] } }
+    assert_equal [id], whole.call
+    @show.dress(@show.wardrobe.contents)
+    advance
+    assert_equal id, frames("air:#{@stage.id}").last.dig("again", "chat1", 0, "i")
+    begin_again
+    assert_equal [id], whole.call
+  end
+
   def test_what_only_the_drafts_show_stays_off_the_air
     @lane.draft_only = true
     id = say("Only a try")

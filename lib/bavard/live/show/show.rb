@@ -2,26 +2,27 @@
 
 require_relative "../../core/chat/line"
 require_relative "../../lasting"
-require_relative "../intake/answers"
+require_relative "../../timer"
 require_relative "../broadcast/broadcast"
-require_relative "desk_report"
-require_relative "../intake/feed_door"
-require_relative "figures"
 require_relative "../broadcast/happenings"
+require_relative "../intake/answers"
+require_relative "../intake/feed_door"
+require_relative "../intake/reception"
 require_relative "../lines/line_book"
 require_relative "../lines/line_figures"
 require_relative "../lines/line_log"
 require_relative "../lines/line_news"
 require_relative "../lines/picture"
+require_relative "../lines/sightings"
+require_relative "../moderation/moderation"
+require_relative "../pictures/wardrobe"
+require_relative "../rehearsal/script"
+require_relative "../stage/stage_door"
+require_relative "desk_report"
+require_relative "figures"
 require_relative "mailbox"
 require_relative "messages"
-require_relative "../moderation/moderation"
-require_relative "../intake/reception"
 require_relative "show_loading"
-require_relative "../lines/sightings"
-require_relative "../stage/stage_door"
-require_relative "../../timer"
-require_relative "../pictures/wardrobe"
 
 module Bavard
   module Live
@@ -255,7 +256,7 @@ module Bavard
       end
 
       def mark(line)
-        lanes[line.feed_id]&.mark || Rehearsal::MARKS.first
+        lanes[line.feed_id]&.mark || Script::MARKS.first
       end
     end
   end

@@ -11,6 +11,8 @@ module Bavard
     # What plays on a stage: now lines and clocks on air, made-up traffic in the draft; routes of the Stage.
     class StageApp < Station
       SCRIPT_BARS = 72
+      # Of the log, the newest.
+      MOST_PLAYED = 2000
 
       # The text of a now line, a file of captions, a clock or challenge that begins, stops or goes back, a counter that counts; on
       # air at once.
@@ -52,7 +54,7 @@ module Bavard
         stage_id = id(params[:stage])
         minutes = text(params["minutes"]).to_i.clamp(1, 24 * 60)
         since_ms = site.house.clock.call - (minutes * 60_000)
-        entries = site.house.lines.latest(@record.id, Live::Show::REMEMBERED_LINES).select { |entry| entry.line.shown_at_ms >= since_ms }
+        entries = site.house.lines.latest(@record.id, MOST_PLAYED).select { |entry| entry.line.shown_at_ms >= since_ms }
         script = Live::Playback.of_entries(entries) || raise(Error.new("Nothing was said in the last #{minutes} minutes.", field: "minutes"))
         play(stage_id, script)
       end
