@@ -56,13 +56,13 @@ module Bench
       after = ladder(10_000)
       from_ms = 1_795_499_520_000
       replay = Bavard::Core::Gate::Replay.new(before, after, from_ms:, to_ms: from_ms + REPLAYED) { memory }
-      seconds = cpu { REPLAYED.times { |number| replay.take(line(number, at_ms: from_ms + number)) } }
+      seconds = cpu { REPLAYED.times { |number| replay.hear(line(number, at_ms: from_ms + number)) } }
       [seconds, replay.to_h]
     end
 
     def judge(ladder, lines)
       memory = memory()
-      lines.each { |one| ladder.take(one, memory) }
+      lines.each { |one| ladder.hear(one, memory) }
     end
 
     def memory

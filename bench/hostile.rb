@@ -61,7 +61,7 @@ module Bench
       return unless intake.kind == :line
 
       line = Bavard::Core::Chat::Line.from(intake, id: @found[:read])
-      ladder.take(line, memory)
+      ladder.hear(line, memory)
       Bavard::Core::Reading::Speech.of(line)
       @cards << Bavard::Live::LineCard.of(line, "#5fb8d6", MARK, nil)
     end

@@ -83,7 +83,7 @@ module Bench
       return unless intake.kind == :line
 
       line = Bavard::Core::Chat::Line.from(intake, id: parts[:ids].next(now_ms))
-      parts[:playout].add(line) if parts[:gate].take(line, parts[:memory]).pass?
+      parts[:playout].add(line) if parts[:gate].hear(line, parts[:memory]).pass?
       parts[:shown] += 1
     end
 

@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
 module Bavard
-  # What went wrong, in words a host can act on.
+  # What went wrong, in words a host can act on. Its class says what there is to do about it, and with which status a page answers:
+  # what is asked for does not fit (422, set it otherwise), is {Gone} (404), is in {Conflict} with what others did (409, look again),
+  # or meets a program that is {Busy} (503, try again).
   #
   #   raise Bavard::Error.new("The port is a number from 1 to 65535.", field: "port", value: "0")
   class Error < StandardError
@@ -19,10 +21,25 @@ module Bavard
       @value = value
     end
 
+    # @return [Integer] the HTTP status of a page that has nothing else to say
+    def status = 422
+
     # @return [String] the same as the rest of a sentence that ends after it
     def reason = message.delete_suffix(".").sub(/\A(?:There|That|This|It|They|None|Another|Only)\b/, &:downcase)
   end
 
-  # What somebody asks for by its name or number is not there: never was, is gone, or belongs to others.
-  class NotThere < Error; end
+  # What somebody asks for by its name or number is not there: never was, is there no more, or belongs to others.
+  class Gone < Error
+    def status = 404
+  end
+
+  # Somebody else was first: what is asked for rests on what is not so any more.
+  class Conflict < Error
+    def status = 409
+  end
+
+  # There is no turn, no thread or no time for it just now.
+  class Busy < Error
+    def status = 503
+  end
 end

@@ -45,7 +45,7 @@ class LongLinesTest < Minitest::Test
   def memory = Core::Gate::Memory.new(left_out: Core::Gate::LeftOut.new([]), first_seen: ->(_) { 0 })
 
   def assert_short
-    ladder.take(line("hello"), memory)
+    ladder.hear(line("hello"), memory)
     slow = SHAPES.map { |shape| [shape, seconds { yield shape }] }.select { |_, taken| taken > LONGEST_S }
     assert_empty slow
   end
@@ -63,7 +63,7 @@ class LongLinesTest < Minitest::Test
   end
 
   def test_or_while_the_gate_judges_it
-    assert_short { |shape| ladder.take(line(text(shape)), memory) }
+    assert_short { |shape| ladder.hear(line(text(shape)), memory) }
   end
 
   def test_or_while_it_is_spoken_and_measured

@@ -47,7 +47,7 @@ class CountsPropertyTest < HouseTest
     said = Core::Said.new(one.login, one.login.capitalize, nil, [], "", false, false)
     said.paid = Core::Amount.money(one.minor, "EUR") if %i[tip cause].include?(one.kind)
     clock.now_ms += 1
-    @reception.take(@lane, nil, Core::Intake.new(:event, @lane.id, one.id, nil, clock.now_ms, Core::Happened.new(one.kind, said, one.number)))
+    @reception.receive(@lane, nil, Core::Intake.new(:event, @lane.id, one.id, nil, clock.now_ms, Core::Happened.new(one.kind, said, one.number)))
   end
 
   def tallied

@@ -78,7 +78,7 @@ class OneStreamTest < HouseTest
 
   def take(lane, kind, body, id)
     intake = Core::Intake.new(kind, lane.id, id, nil, clock.call, body)
-    @show.ask { |show| show.reception.take(lane, STILL, intake) }
+    @show.ask { |show| show.reception.receive(lane, STILL, intake) }
   end
 
   def settle

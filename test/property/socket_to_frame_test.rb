@@ -115,7 +115,7 @@ class SocketToFrameTest < Minitest::Test
     when :line
       line = Bavard::Core::Chat::Line.from(intake, id: (number * 1000) + (way[:next] += 1))
       line.state = Bavard::Core::Moderation::LineState.new(:aired)
-      way[:playout].add(line) if !line.text.empty? && way[:gate].take(line, way[:memory]).pass?
+      way[:playout].add(line) if !line.text.empty? && way[:gate].hear(line, way[:memory]).pass?
     when :delete_line
       way[:playout].each_line { |line| line.state.move(:delete) if line.platform_id == intake.platform_id && line.state.seen? }
     end

@@ -31,7 +31,7 @@ class GatheringTest < HouseTest
 
   def take(kind, body)
     @number = (@number || 0) + 1
-    @reception.take(@lane, nil, Core::Intake.new(kind, @lane.id, "m#{@number}", nil, clock.now_ms, body))
+    @reception.receive(@lane, nil, Core::Intake.new(kind, @lane.id, "m#{@number}", nil, clock.now_ms, body))
     advance
   end
 

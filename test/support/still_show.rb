@@ -27,7 +27,7 @@ class StillShowTest < HouseTest
   end
 
   def take(kind, body, platform_id: next_id)
-    @reception.take(@lane, nil, Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
+    @reception.receive(@lane, nil, Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
     advance
   end
 

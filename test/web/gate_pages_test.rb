@@ -114,7 +114,7 @@ class GatePagesTest < WebTest
     theirs = rules(id: :stopped_words, set: {"words" => "theirs"})
     keep(rules(id: :stopped_words, set: {"words" => "first"}))
     answer = keep(theirs, from: "0" * 16)
-    assert_equal [422, "rules", "first"], [last_response.status, answer["field"], words_in_force]
+    assert_equal [409, "rules", "first"], [last_response.status, answer["field"], words_in_force]
     assert_match(/\AOdalys changed the rules meanwhile/, answer["error"])
     keep(theirs)
     assert_equal [200, "theirs"], [last_response.status, words_in_force]
@@ -125,11 +125,11 @@ class GatePagesTest < WebTest
     begun = state
     send_form("/gate/use", {"set" => "0", "name" => "Calm day"})
     keep(begun["rules"], from: begun["version"])
-    assert_equal 422, last_response.status
+    assert_equal 409, last_response.status
     send_form("/gate/sets/rename", {"name" => "Storm", "from" => begun["version"]})
-    assert_equal [422, ["Calm day", "Rush"]], [last_response.status, gate["sets"].map { |set| set["name"] }]
+    assert_equal [409, ["Calm day", "Rush"]], [last_response.status, gate["sets"].map { |set| set["name"] }]
     send_form("/gate/use", {"set" => "1", "name" => "Calm day"})
-    assert_equal [422, 0], [last_response.status, gate["in_force"]]
+    assert_equal [409, 0], [last_response.status, gate["in_force"]]
   end
 
   def test_a_set_goes_out_and_comes_back_as_json

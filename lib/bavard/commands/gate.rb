@@ -40,7 +40,7 @@ module Bavard
     def told(text, ladder, memory, number)
       said = Core::Said.new("viewer", "viewer", nil, [], text, false, false)
       line = Core::Chat::Line.from(Core::Intake.new(:line, nil, nil, nil, number, said), id: number)
-      verdict = ladder.take(line, memory)
+      verdict = ladder.hear(line, memory)
       {action: verdict.action, rule: verdict.rule, seen: verdict.seen, shown: verdict.pass? ? verdict.shown&.text || line.text : nil}
     end
   end

@@ -28,7 +28,7 @@ module Bavard
       total = @log.count(@order["show"], @search, most: 1_000_000)
       replay = replay()
       @log.each(@order["show"], @search) do |entry|
-        replay.take(entry.line)
+        replay.hear(entry.line)
         tell(output, done: replay.lines, total:) if (replay.lines % TELL_EVERY).zero?
       end
       tell(output, done: replay.lines, total:, result: replay.to_h)

@@ -27,7 +27,7 @@ module Bavard
       # @param owner [Object] whose work it is
       # @param patient [Boolean] whether it waits however many do: a thread that has nothing else to do
       # @return what the block gives
-      # @raise [Bavard::Error] where too much waits already, in words that go on after "it"
+      # @raise [Bavard::Busy] where too much waits already, in words that go on after "it"
       def take(owner, patient: false)
         at_work = false
         wait(owner, patient) { at_work = true }
@@ -57,8 +57,8 @@ module Bavard
 
       def refuse(owner)
         of_one = @waiting[owner].to_a.size + (@working.key?(owner) ? 1 : 0)
-        raise Error, "others of yours are being made just now; bring it again when they are done" if of_one >= @most_of_one
-        raise Error, "many others are being made just now; bring it again in a moment" if count_waiting >= @most_waiting
+        raise Busy, "others of yours are being made just now; bring it again when they are done" if of_one >= @most_of_one
+        raise Busy, "many others are being made just now; bring it again in a moment" if count_waiting >= @most_waiting
       end
 
       def count_waiting = @waiting.sum { |_, tickets| tickets.size }

@@ -22,7 +22,7 @@ class IntakeFilterTest < Minitest::Test
     Chat::Line.from(Core::Intake.new(event ? :event : :line, feed_id, nil, nil, 0, body), id: 1, origin:)
   end
 
-  def take?(values, line) = Chat::IntakeFilter.new(piece(values)).take?(line)
+  def take?(values, line) = Chat::IntakeFilter.new(piece(values)).admits?(line)
   def highlight(values, line) = Chat::Highlight.of(line, piece(values), HOST)
 
   def test_as_it_comes_all_kinds_of_lines_are_taken_in_and_no_events

@@ -9,7 +9,7 @@ class ThrongTest < Minitest::Test
   NOW = 1_000_000
 
   def setup = @throng = Throng.new
-  def take(feed, id, now_ms = NOW) = @throng.take(feed, Line.new(id, now_ms), now_ms) && true
+  def take(feed, id, now_ms = NOW) = @throng.admit(feed, Line.new(id, now_ms), now_ms) && true
   def flood(count, now_ms = NOW) = Array.new(count) { |id| take(:flood, id, now_ms) }.count(true)
 
   def test_so_many_come_at_once_and_then_so_many_a_second
@@ -48,7 +48,7 @@ class ThrongTest < Minitest::Test
   end
 
   def test_history_has_its_place_by_when_it_was_said
-    assert_predicate(Array.new(200) { |id| @throng.take(:feed, Line.new(id, NOW - 60_000), NOW) }, :all?)
+    assert_predicate(Array.new(200) { |id| @throng.admit(:feed, Line.new(id, NOW - 60_000), NOW) }, :all?)
   end
 
   # A clock that is set back, or jumps, neither stops lines nor lets all go.

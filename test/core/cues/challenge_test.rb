@@ -27,9 +27,9 @@ class ChallengeTest < Minitest::Test
   def test_each_kind_counts_as_it_is_set_also_by_its_amount
     counts = [{"kind" => "follow", "each" => 2, "per_unit" => 0}, {"kind" => "tip", "each" => 1, "per_unit" => 0.5}, {"kind" => "gift", "each" => 5, "per_unit" => 0}]
     state = running(counts:, total: 1000)
-    [event("follow"), event("tip", amount: Amount.money(1000, "EUR")), event("gift", number: 3), event("visit", number: 9)].each { |one| state = Challenge.take(@piece, state, one, 0) }
+    [event("follow"), event("tip", amount: Amount.money(1000, "EUR")), event("gift", number: 3), event("visit", number: 9)].each { |one| state = Challenge.count_event(@piece, state, one, 0) }
     assert_in_delta 2 + 6 + 15, state.done
-    assert_equal 1, Challenge.take(@piece, Challenge.begin(0), event("tip"), 0).done
+    assert_equal 1, Challenge.count_event(@piece, Challenge.begin(0), event("tip"), 0).done
   end
 
   def test_what_counts_where_nothing_is_set
@@ -41,29 +41,29 @@ class ChallengeTest < Minitest::Test
     state = Challenge.add(@piece, begun, 20)
     assert_in_delta 12, Challenge.advance(@piece, state, 2 * MINUTE_MS).done
     assert_equal 0, Challenge.advance(@piece, state, 60 * MINUTE_MS).done
-    assert_equal 0, Challenge.take(@piece, state, event("own"), 0).done
+    assert_equal 0, Challenge.count_event(@piece, state, event("own"), 0).done
   end
 
   def test_it_is_reached_or_its_time_is_up_and_then_nothing_counts_any_more
     state = running(total: 3, minutes: 5)
-    reached = Challenge.take(@piece, state, event("subscription"), MINUTE_MS)
+    reached = Challenge.count_event(@piece, state, event("subscription"), MINUTE_MS)
     assert_equal ["reached", 3.0], [reached.state, reached.done]
     assert_equal reached, Challenge.advance(@piece, reached, 9 * MINUTE_MS)
-    missed = Challenge.take(@piece, state, event("subscription"), 6 * MINUTE_MS)
+    missed = Challenge.count_event(@piece, state, event("subscription"), 6 * MINUTE_MS)
     assert_equal ["missed", 0.0], [missed.state, missed.done]
   end
 
   def test_it_waits_for_a_hand_or_for_an_event_that_counts_already
     by_hand = piece
-    assert_equal "waiting", Challenge.take(by_hand, Challenge::WAITING, event("follow"), 5).state
-    begun = Challenge.take(piece("begins" => "follow"), Challenge::WAITING, event("follow"), 5)
+    assert_equal "waiting", Challenge.count_event(by_hand, Challenge::WAITING, event("follow"), 5).state
+    begun = Challenge.count_event(piece("begins" => "follow"), Challenge::WAITING, event("follow"), 5)
     assert_equal ["running", 1.0, 5], [begun.state, begun.done, begun.began_ms]
   end
 
   def test_an_event_may_end_it
     challenge = piece("ends_with" => "visit", "total" => 5)
-    assert_equal "missed", Challenge.take(challenge, Challenge.begin(0), event("visit"), 5).state
-    assert_equal "running", Challenge.take(challenge, Challenge.begin(0), event("follow"), 5).state
+    assert_equal "missed", Challenge.count_event(challenge, Challenge.begin(0), event("visit"), 5).state
+    assert_equal "running", Challenge.count_event(challenge, Challenge.begin(0), event("follow"), 5).state
   end
 
   def test_its_card_runs_up_or_down_and_tells_the_stages
@@ -87,7 +87,7 @@ class ChallengeTest < Minitest::Test
       state = Challenge.begin(0)
       now = 0
       happened.each do |kind, pause, cents|
-        state = Challenge.take(challenge, state, event(kind, amount: Amount.money(cents, "EUR")), now += pause)
+        state = Challenge.count_event(challenge, state, event(kind, amount: Amount.money(cents, "EUR")), now += pause)
         assert_includes 0.0..50.0, state.done
       end
     end

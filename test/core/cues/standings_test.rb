@@ -16,7 +16,7 @@ class StandingsTest < Minitest::Test
     Event.new(id: at_ms, kind:, at_ms:, feed_id: 1, login:, name:, roles: [], amount:, number:)
   end
 
-  def standings(*events) = Standings.new.tap { |all| events.each { |one| all.take(one) } }
+  def standings(*events) = Standings.new.tap { |all| events.each { |one| all.count(one) } }
   def euros(number) = Amount.money(number * 100, "EUR")
   def rows(all, **piece) = Newest.rows({"what" => "newest", "counted" => "followers", "unit" => "EUR", "rows" => 3}.merge(piece.transform_keys(&:to_s)), all)
 
@@ -56,7 +56,7 @@ class StandingsTest < Minitest::Test
     random = Random.new(4)
     happened = Array.new(5000) { |at| event("tip", "p#{random.rand(900)}", at, amount: Amount.money(random.rand(1..9000), "EUR")) }
     all = Standings.new
-    happened.each_with_index { |one, at| all.take(one).tap { rows(all, what: "largest", counted: "worth") if at == 500 } }
+    happened.each_with_index { |one, at| all.count(one).tap { rows(all, what: "largest", counted: "worth") if at == 500 } }
     people = happened.group_by(&:login)
     largest = people.transform_values { |theirs| theirs.map { |one| one.amount.number }.max }.sort_by { |login, cents| [-cents, login] }
     worth = people.transform_values { |theirs| theirs.sum { |one| one.amount.number } }.sort_by { |login, cents| [-cents, login] }

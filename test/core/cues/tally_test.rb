@@ -15,7 +15,7 @@ class TallyTest < Minitest::Test
     Event.new(id: 1, kind:, at_ms: 0, feed_id: 1, login: "ann", name: "Ann", roles: [], **more)
   end
 
-  def tally(*events) = Tally.new.tap { |tally| events.each { |one| tally.take(one) } }
+  def tally(*events) = Tally.new.tap { |tally| events.each { |one| tally.count(one) } }
 
   def test_gifts_count_by_their_number_and_all_else_one_by_one
     counted = tally(event("follow"), event("subscription"), event("renewal", months: 12), event("gift", number: 5), event("gift"), event("visit", number: 41))

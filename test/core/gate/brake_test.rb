@@ -19,21 +19,21 @@ class BrakeTest < Minitest::Test
 
   def test_everything_is_held_until_somebody_lets_it_go
     gatehouse = gatehouse(brake("hold_all"))
-    verdict = gatehouse.take(line(1, "hello"))
+    verdict = gatehouse.hear(line(1, "hello"))
     assert_equal [:hold, "brake"], [verdict.action, verdict.rule]
     assert_predicate gatehouse, :holds_all?
   end
 
   def test_only_people_with_a_role_and_what_a_rule_drops_stays_dropped
     gatehouse = gatehouse(brake("roles_only", roles: %w[moderator]))
-    assert_equal :drop, gatehouse.take(line(1, "hello")).action
-    assert_predicate gatehouse.take(line(2, "hello", badges: ["moderator"])), :pass?
-    assert_equal "command_lines", gatehouse.take(line(3, "!ring", badges: ["moderator"])).rule
+    assert_equal :drop, gatehouse.hear(line(1, "hello")).action
+    assert_predicate gatehouse.hear(line(2, "hello", badges: ["moderator"])), :pass?
+    assert_equal "command_lines", gatehouse.hear(line(3, "!ring", badges: ["moderator"])).rule
   end
 
   def test_at_most_so_many_a_minute
     gatehouse = gatehouse(brake("slow", per_minute: "6"))
-    assert_equal [6, true], [gatehouse.hold_settings.per_minute, gatehouse.take(line(1, "hello")).pass?]
+    assert_equal [6, true], [gatehouse.hold_settings.per_minute, gatehouse.hear(line(1, "hello")).pass?]
   end
 
   def test_its_end_is_seen_and_comes

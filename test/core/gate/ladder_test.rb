@@ -121,7 +121,7 @@ class LadderTest < Minitest::Test
   def test_repeats_are_counted_from_anyone_also_when_nearly_the_same_and_only_within_a_time
     shared = memory
     rules = ladder({kind: "repeats", times: 3, within_s: 30})
-    say = ->(id, text, login = "ann") { rules.take(line(id, text, at_ms: id * 1000, login:), shared).action }
+    say = ->(id, text, login = "ann") { rules.hear(line(id, text, at_ms: id * 1000, login:), shared).action }
     assert_equal %i[pass pass drop], [say[1, "egg egg"], say[2, "EGG egg!", "bo"], say[3, "egg  egg"]]
     assert_equal %i[pass pass drop], (4..6).map { |id| say[id, "please look at the wing of this bird now #{id}"] }
     assert_equal :pass, say[60, "egg egg"]
@@ -142,13 +142,13 @@ class LadderTest < Minitest::Test
     shared = memory
     rules = ladder({kind: "repeats", times: 2, within_s: 30})
     happened = (1..4).map { |id| line(id, "", at_ms: id * 1000, login: "p#{id}").tap { |one| one.kind = :follow } }
-    assert_equal [:pass], happened.map { |one| rules.take(one, shared).action }.uniq
+    assert_equal [:pass], happened.map { |one| rules.hear(one, shared).action }.uniq
   end
 
   def test_floods_are_counted_by_person
     shared = memory
     rules = ladder({kind: "floods", lines: 2, within_s: 10})
-    said = [[1, "ann"], [2, "ann"], [3, "ann"], [3, "bo"], [14, "ann"]].map { |at, login| rules.take(line(at, "x#{at}", at_ms: at * 1000, login:), shared).action }
+    said = [[1, "ann"], [2, "ann"], [3, "ann"], [3, "bo"], [14, "ann"]].map { |at, login| rules.hear(line(at, "x#{at}", at_ms: at * 1000, login:), shared).action }
     assert_equal %i[pass pass drop pass pass], said
   end
 

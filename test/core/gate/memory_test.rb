@@ -179,11 +179,11 @@ class GateMemoryTest < Minitest::Test
 
   def test_what_somebody_else_changed_meanwhile_is_not_edited
     {keep: [[]], add: ["Rush"], rename: ["Storm"], remove: []}.each do |edit, more|
-      error = assert_raises(Sets::Stale, edit) { Sets.public_send(edit, DEFAULT, *more, from: "0" * 16) }
+      error = assert_raises(Bavard::Conflict, edit) { Sets.public_send(edit, DEFAULT, *more, from: "0" * 16) }
       assert_equal "rules", error.field
     end
-    assert_raises(Sets::Stale) { Sets.use(DEFAULT, 0, "Rush") }
-    assert_raises(Sets::Stale) { Sets.use(DEFAULT, 1, "Calm day") }
+    assert_raises(Bavard::Conflict) { Sets.use(DEFAULT, 0, "Rush") }
+    assert_raises(Bavard::Conflict) { Sets.use(DEFAULT, 1, "Calm day") }
   end
 
   def test_there_is_room_for_so_many_sets

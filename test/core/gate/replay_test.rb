@@ -14,7 +14,7 @@ class ReplayTest < Minitest::Test
 
   def replay(before, after, *texts)
     replay = Gate::Replay.new(ladder(*before), ladder(*after), from_ms: 0, to_ms: 6000) { Gate::Memory.new }
-    texts.each_with_index { |text, at| replay.take(line(at + 1, text, at_ms: at * 1000)) }
+    texts.each_with_index { |text, at| replay.hear(line(at + 1, text, at_ms: at * 1000)) }
     replay.to_h
   end
 
@@ -46,14 +46,14 @@ class ReplayTest < Minitest::Test
 
   def test_before_and_after_the_time_it_looks_at_lines_stand_at_its_ends
     replay = Gate::Replay.new(ladder, ladder, from_ms: 6000, to_ms: 12_000) { Gate::Memory.new }
-    [0, 6000, 6099, 6100, 11_999, 12_000, 99_000].each { |at_ms| replay.take(line(at_ms, "a", at_ms:)) }
+    [0, 6000, 6099, 6100, 11_999, 12_000, 99_000].each { |at_ms| replay.hear(line(at_ms, "a", at_ms:)) }
     assert_equal [3, 1, 3], replay.bars.values_at(0, 1, -1).map(&:first)
-    assert_equal [1, 0], Gate::Replay.new(ladder, ladder, from_ms: 5, to_ms: 5) { Gate::Memory.new }.tap { |one| one.take(line(1, "a", at_ms: 5)) }.bars.first(2).map(&:first)
+    assert_equal [1, 0], Gate::Replay.new(ladder, ladder, from_ms: 5, to_ms: 5) { Gate::Memory.new }.tap { |one| one.hear(line(1, "a", at_ms: 5)) }.bars.first(2).map(&:first)
   end
 
   def test_of_more_examples_of_several_changes_the_last_are_kept
     replay = Gate::Replay.new(ladder({"kind" => "asked_for"}), ladder({"kind" => "command_lines"}), from_ms: 0, to_ms: 6000) { Gate::Memory.new }
-    100.times { |at| replay.take(line(at + 1, at.even? ? "!what? #{at}" : "plain", at_ms: at)) }
+    100.times { |at| replay.hear(line(at + 1, at.even? ? "!what? #{at}" : "plain", at_ms: at)) }
     kept = replay.to_h[:examples]
     assert_equal [Gate::Replay::MOST_EXAMPLES, 99], [kept.size, kept.last[:at_ms]]
     assert_equal kept.map { |one| one[:at_ms] }.sort, kept.map { |one| one[:at_ms] }

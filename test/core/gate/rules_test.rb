@@ -31,7 +31,7 @@ class GateRulesTest < Minitest::Test
   def said(rule, *texts, every_ms: 1000)
     ladder = built(rule)
     memory = Gate::Memory.new
-    texts.each_with_index.map { |(text, login), at| ladder.take(line(at + 1, text, at_ms: at * every_ms, login: login || "ann"), memory) }
+    texts.each_with_index.map { |(text, login), at| ladder.hear(line(at + 1, text, at_ms: at * every_ms, login: login || "ann"), memory) }
   end
 
   def test_what_each_rule_says_of_itself

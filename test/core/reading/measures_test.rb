@@ -177,10 +177,10 @@ class MeasuresTest < Minitest::Test
 
   def test_whether_it_has_that_room
     names = ["x" * 10] * 3
-    word = ->(**more) { voices(**more).told(names)[:word] }
+    word = ->(**more) { voices(**more).report(names)[:word] }
     assert_equal %w[good cut good cut], [word.call, word.call(width: 153), word.call(width: 154, height: 144), word.call(height: 143)]
     assert_equal "tight", word.call(width: 100, names: "cut")
-    assert_equal [3, [154, 144], [400, 300]], voices.told(names).values_at(:people, :needs_px, :has_px)
-    assert_equal [2, 5], [voices(at_most: 2).told(names)[:people], voices.told([])[:people]]
+    assert_equal [3, [154, 144], [400, 300]], voices.report(names).values_at(:people, :needs_px, :has_px)
+    assert_equal [2, 5], [voices(at_most: 2).report(names)[:people], voices.report([])[:people]]
   end
 end

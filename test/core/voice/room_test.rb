@@ -17,7 +17,7 @@ class RoomTest < Minitest::Test
 
   def tell(what, people: [], levels: nil, card: nil)
     people = people.map { |one| one.is_a?(String) ? Person.new(one, one.capitalize, nil, nil) : one }
-    @room.take(Happening.new(what, card, people, levels), @now)
+    @room.receive(Happening.new(what, card, people, levels), @now)
   end
 
   def talk(key, ms = 200, dbov: -20)

@@ -168,7 +168,7 @@ class GatheringsTest < GatheringTest
   end
 
   def test_a_broadcast_is_noticed_where_a_feed_can_tell_and_only_then
-    enter = ->(state) { @reception.take(@lane, nil, Core::Intake.new(:feed_state, @lane.id, nil, nil, clock.now_ms, Core::FeedState.new(state, "", clock.now_ms))) }
+    enter = ->(state) { @reception.receive(@lane, nil, Core::Intake.new(:feed_state, @lane.id, nil, nil, clock.now_ms, Core::FeedState.new(state, "", clock.now_ms))) }
     happen(:follow, "ann")
     enter.call(:live)
     assert_predicate @show.cues, :ended?

@@ -47,7 +47,7 @@ class ShoutOutsTest < GatheringTest
   def test_a_visit_that_is_deleted_takes_its_card_and_its_alert_along
     happen(:visit, "saltpan", number: 41)
     assert_equal ["Saltpan", "visit"], [last("shout")["n"], last("alert")["k"]]
-    @reception.take(@lane, nil, Core::Intake.new(:delete_line, @lane.id, "m#{@number}", nil, clock.now_ms, nil))
+    @reception.receive(@lane, nil, Core::Intake.new(:delete_line, @lane.id, "m#{@number}", nil, clock.now_ms, nil))
     advance
     advance
     assert_nil last("shout")

@@ -19,10 +19,10 @@ class TalliesTest < Minitest::Test
 
     def since(_show_id, from_ms, until_ms: nil)
       @asked << [from_ms, until_ms]
-      Core::Cues::Tally.new.tap { |tally| between(from_ms, until_ms).each { |event| tally.take(event) } }
+      Core::Cues::Tally.new.tap { |tally| between(from_ms, until_ms).each { |event| tally.count(event) } }
     end
 
-    def standings_since(_show_id, from_ms) = Core::Cues::Standings.new.tap { |all| between(from_ms, nil).each { |event| all.take(event) } }
+    def standings_since(_show_id, from_ms) = Core::Cues::Standings.new.tap { |all| between(from_ms, nil).each { |event| all.count(event) } }
     def by_feed(_show_id) = {}
 
     private
@@ -37,7 +37,7 @@ class TalliesTest < Minitest::Test
     @number = (@number || 0) + 1
     said = Core::Said.new(login, nil, nil, [], "", false, false)
     line = Core::Chat::Line.from(Core::Intake.new(:event, 1, "e#{@number}", nil, now_ms, Core::Happened.new(:follow, said, nil)), id: @number)
-    @log.events << tallies.take(line)
+    @log.events << tallies.count(line)
     line
   end
 
@@ -128,7 +128,7 @@ class TalliesTest < Minitest::Test
   def test_a_line_that_is_no_event_counts_nothing
     now = at(2026, 11, 27, 9)
     tallies = tallies(now)
-    assert_nil tallies.take(Lines.line(1))
+    assert_nil tallies.count(Lines.line(1))
     assert_equal [0, 0, 0, 0], counts(tallies)
     assert_equal [at(2026, 11, 27), now], [tallies.counted_from("day", now), tallies.counted_from("ever", now)]
   end

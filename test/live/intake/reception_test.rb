@@ -17,7 +17,7 @@ class ReceptionTest < HouseTest
 
   # A lane that was never connected has no runner, and hears what no runner says.
   def take(kind, body = nil, platform_id = nil)
-    @reception.take(@lane, nil, Bavard::Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
+    @reception.receive(@lane, nil, Bavard::Core::Intake.new(kind, @lane.id, platform_id, nil, clock.now_ms, body))
     clock.now_ms += 100
     @show.desks.each_value { |desk| desk.advance(clock.now_ms) { true } }
   end
@@ -74,7 +74,7 @@ class ReceptionTest < HouseTest
   def flood(count = 200)
     count.times do |number|
       intake = Bavard::Core::Intake.new(:line, @lane.id, "f#{number}", nil, clock.now_ms, said("bo", "flood #{number}"))
-      @reception.take(@lane, nil, intake)
+      @reception.receive(@lane, nil, intake)
     end
   end
 
@@ -163,7 +163,7 @@ class ReceptionTest < HouseTest
   end
 
   def test_what_an_earlier_connection_still_says_does_not_count
-    @reception.take(@lane, Object.new, Bavard::Core::Intake.new(:clear_all, @lane.id, nil, nil, clock.now_ms, nil))
+    @reception.receive(@lane, Object.new, Bavard::Core::Intake.new(:clear_all, @lane.id, nil, nil, clock.now_ms, nil))
     @show.desks.each_value { |desk| desk.advance(clock.now_ms + 500) { true } }
     assert_equal 3, standing
   end

@@ -33,7 +33,7 @@ class DressedShowTest < HouseTest
   def take(kind, body, id: nil)
     lane = @show.ask { |show| show.lane(@feed.id) }
     intake = Core::Intake.new(kind, @feed.id, id, nil, clock.call, body)
-    @show.ask { |show| show.reception.take(lane, STILL, intake) }
+    @show.ask { |show| show.reception.receive(lane, STILL, intake) }
     moved
   end
 

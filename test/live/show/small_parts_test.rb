@@ -107,7 +107,7 @@ class ScreenTest < Minitest::Test
 
   def test_it_tells_what_to_change
     screen.hear('{"w":640,"h":360,"fps":59.7,"rev":3,"hidden":false,"not":["sparkle=1"]}', 1000)
-    told = screen.told(DOCUMENT, 4, 3000)
+    told = screen.card(DOCUMENT, 4, 3000)
     assert_equal ["drawn at 640 × 360, so 25 px text shows at 8 px", false, 60, 2000, ["sparkle=1"]],
       told.values_at(:words, :current, :rate, :heard, :not_understood)
     assert_includes told[:advice], "1920"
@@ -117,21 +117,21 @@ class ScreenTest < Minitest::Test
     right = {"w" => 1920, "h" => 1080, "fps" => 60, "rev" => 4}
     {right => true, right.merge("w" => 640) => false, right.merge("rev" => 3) => false, right.merge("not" => ["x=1"]) => false}.each do |said, fine|
       screen.hear(JSON.generate(said), 1000)
-      assert_equal fine, screen.told(DOCUMENT, 4, 2000)[:fine], said.inspect
+      assert_equal fine, screen.card(DOCUMENT, 4, 2000)[:fine], said.inspect
     end
     screen.hear(JSON.generate(right), 1000)
-    refute screen.told(DOCUMENT, 4, 60_000)[:fine]
+    refute screen.card(DOCUMENT, 4, 60_000)[:fine]
   end
 
   def test_before_it_has_said_anything
-    assert_equal "has not said how it is drawn yet", screen.told(DOCUMENT, 1, 0)[:words]
+    assert_equal "has not said how it is drawn yet", screen.card(DOCUMENT, 1, 0)[:words]
   end
 
   def test_what_a_stranger_sends_is_never_believed
     ["", "x", "[]", "7", "null", "{", "\xFF", "[" * 50].each { |text| refute screen.hear(text, 1), text.inspect }
     ['{"w":"9","h":{},"fps":[],"rev":null,"hidden":"yes","not":{"a":1}}', '{"w":-5,"h":99999999,"fps":-1,"rev":1e300}', '{"w":1e999}'].each do |text|
       assert screen.hear(text, 1), text
-      assert_kind_of Hash, screen.told(DOCUMENT, 1, 2)
+      assert_kind_of Hash, screen.card(DOCUMENT, 1, 2)
     end
   end
 end

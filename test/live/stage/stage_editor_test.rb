@@ -39,12 +39,12 @@ class StageEditorTest < HouseTest
 
   def test_pages_are_told_of_pieces_that_changed_and_of_no_others
     ask { desk.editor.edit({"do" => "add", "kind" => "text"}) }
-    ask { desk.editor.told }
+    ask { desk.editor.news }
     edit({"values" => {"text_size_px" => 33}})
-    told = ask { desk.editor.told }
+    told = ask { desk.editor.news }
     assert_equal [%w[chat1 text1], ["chat1"]], [told[:order], told[:pieces].map { |piece| piece["id"] }]
-    assert_nil(ask { desk.editor.told })
-    assert_equal 2, ask { desk.editor.told(whole: true) }[:pieces].size
+    assert_nil(ask { desk.editor.news })
+    assert_equal 2, ask { desk.editor.news(whole: true) }[:pieces].size
   end
 
   def test_a_colour_of_the_show_reaches_the_drafts_of_all_its_stages_and_no_viewer

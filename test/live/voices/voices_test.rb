@@ -42,7 +42,7 @@ class VoicesTest < Minitest::Test
 
   def tell(what, people: [], levels: nil)
     people = people.map { |one| one.is_a?(String) ? Person.new(one, one.capitalize, nil, []) : one }
-    @voices.take(@lane, Happening.new(what, Card.new("hides", "The hides", nil, "https://reedmere.example/hides"), people, levels), @now)
+    @voices.receive(@lane, Happening.new(what, Card.new("hides", "The hides", nil, "https://reedmere.example/hides"), people, levels), @now)
   end
 
   def enter(*people) = tell(:room, people:)

@@ -7,7 +7,7 @@ module Bavard
     module Chat
       # Which lines a chat piece takes in: by feed, by kind and by what the person is.
       #
-      #   IntakeFilter.new(piece).take?(line)
+      #   IntakeFilter.new(piece).admits?(line)
       class IntakeFilter
         # @param piece [Hash] a chat piece; no feeds or roles named: all of them
         def initialize(piece)
@@ -21,7 +21,7 @@ module Bavard
         #
         # @param line [Line]
         # @return [Boolean]
-        def take?(line)
+        def admits?(line)
           return true if line.origin == :test
 
           @kinds.key?(line.kind) && feed?(line) && (@roles.empty? || role?(line.person))

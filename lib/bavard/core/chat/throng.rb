@@ -7,7 +7,7 @@ module Bavard
       # what is said on another. Of those that are too many the newest wait for room, and the others never go there.
       #
       #   throng = Throng.new
-      #   throng.take(:feed, line, now_ms)   # whether it goes on the picture now
+      #   throng.admit(:feed, line, now_ms)   # whether it goes on the picture now
       #   throng.advance(now_ms)             # lines that waited and go now
       #
       # Counts the time that passes between calls, as {Hold} does.
@@ -31,7 +31,7 @@ module Bavard
         # @param feed [Object] by which lines are counted
         # @param line [#id, #shown_at_ms]
         # @return [Boolean] whether there is room for it; if not, it waits
-        def take(feed, line, now_ms)
+        def admit(feed, line, now_ms)
           return true if now_ms - line.shown_at_ms > LATELY_MS
 
           own = fill(@feeds[feed] ||= Feed.new(BURST, now_ms, []), now_ms)

@@ -50,7 +50,7 @@ module Bavard
 
         # @param event [Event]
         # @return [State]
-        def take(piece, state, event, now_ms)
+        def count_event(piece, state, event, now_ms)
           state = self.begin(now_ms) if piece["begins"] == event.kind && state.state == "waiting"
           after = add(piece, advance(piece, state, now_ms), worth(piece, event))
           after.running? && piece["ends_with"] == event.kind ? State.new("missed", after.done, after.at_ms, after.began_ms) : after

@@ -29,7 +29,7 @@ module Bavard
         end
 
         # @param entry [Standings::Entry] what somebody did
-        def take(entry)
+        def count(entry)
           place(merged(entry)) if counts?(entry)
         end
 

@@ -43,13 +43,13 @@ module Bavard
           @changes += 1
           @known[[entry.kind, entry.login]] = true
           @first_ms = [@first_ms, entry.last_ms].compact.min
-          @rankings.each_value { |ranking| ranking.take(entry) }
+          @rankings.each_value { |ranking| ranking.count(entry) }
           known = @entries[[entry.kind, entry.login, entry.unit]]
           known ? known.absorb(entry) : @entries[[entry.kind, entry.login, entry.unit]] = entry
         end
 
         # @param event [Event]
-        def take(event)
+        def count(event)
           amount = event.amount
           add(Entry.new(event.kind, event.login, event.name, amount && (amount.currency || amount.unit), Tally.times(event.kind, event.number),
             amount&.number, amount&.number, event.at_ms, amount&.number))

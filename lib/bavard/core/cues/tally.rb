@@ -45,7 +45,7 @@ module Bavard
         end
 
         # @param event [Event]
-        def take(event)
+        def count(event)
           amount = event.amount
           add(event.kind, Tally.times(event.kind, event.number), amount&.number, amount && (amount.currency || amount.unit))
         end

@@ -14,14 +14,14 @@ module Bavard
         def initialize(phrases)
           @by_first = Hash.new { |hash, word| hash[word] = [] }
           phrases.each do |phrase|
-            words = self.class.words(phrase.words)
+            words = self.class.split(phrase.words)
             @by_first[words.first] << [words, phrase.emote] if words.any?
           end
           @by_first.each_value { |list| list.sort_by! { |words, _| -words.size } }
           @by_first.default = nil
         end
 
-        def self.words(text)
+        def self.split(text)
           text.split.map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
         end
 

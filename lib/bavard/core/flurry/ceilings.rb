@@ -39,7 +39,7 @@ module Bavard
         # One more flies.
         #
         # @param ends_ms [Integer] when it will be over
-        def take(person, now_ms, ends_ms)
+        def admit(person, now_ms, ends_ms)
           of(person, now_ms) << now_ms if person
           @times << now_ms
           @ends << ends_ms

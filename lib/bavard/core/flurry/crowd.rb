@@ -20,7 +20,7 @@ module Bavard
         # @param code [String] the emote's word
         # @param person [Object]
         # @return [Integer, nil] how many people sent it by now, once they are a crowd
-        def take(code, person, now_ms)
+        def admit(code, person, now_ms)
           return if @within_ms.zero? || person.nil?
 
           senders = @senders.delete(code) || {}

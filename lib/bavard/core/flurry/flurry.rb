@@ -92,7 +92,7 @@ module Bavard
         def shelf?(feed_id, emote) = @piece["shelves"].empty? || @piece["shelves"].include?(@shelf_of.call(feed_id, emote).to_s)
 
         def of_line(emote, whose, now_ms)
-          people = @crowd.take(emote[0], whose.person, now_ms)
+          people = @crowd.admit(emote[0], whose.person, now_ms)
           return [crowded(emote, whose, people, now_ms)].compact if people
 
           Array.new(@piece["copies"]) do
@@ -133,7 +133,7 @@ module Bavard
           flight.id = @number
           flight.line_id = whose.line_id
           flight.wait_ms = wait_ms
-          @ceilings.take(whose.person, now_ms, now_ms + flight.whole_ms)
+          @ceilings.admit(whose.person, now_ms, now_ms + flight.whole_ms)
           flight
         end
 

@@ -46,7 +46,7 @@ module Bavard
         #
         # @param sight [Sight] of the line, where there is one already
         # @return [Verdict]
-        def take(line, memory, sight = Sight.new(line))
+        def hear(line, memory, sight = Sight.new(line))
           verdict = of(sight, memory)
           memory.note(sight)
           verdict

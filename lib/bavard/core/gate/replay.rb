@@ -28,9 +28,9 @@ module Bavard
         end
 
         # @param line [Chat::Line]
-        def take(line)
+        def hear(line)
           sight = Sight.new(line)
-          before, after = @ladders.map { |ladder, memory| ladder.take(line, memory, sight) }
+          before, after = @ladders.map { |ladder, memory| ladder.hear(line, memory, sight) }
           @lines += 1
           bar = bar(line)
           bar[0] += 1

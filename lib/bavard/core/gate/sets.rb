@@ -11,7 +11,6 @@ module Bavard
       # changed meanwhile, the brake above all, stays as they left it.
       module Sets
         # Somebody else changed the rules since the edit was begun.
-        class Stale < Error; end
 
         module_function
 
@@ -22,7 +21,7 @@ module Bavard
 
         # @param rules [Array<Hash>] as RuleSet.read gives them
         # @param from [String, nil] the version the edit was begun with
-        # @raise [Stale]
+        # @raise [Bavard::Conflict]
         def keep(document, rules, from:)
           fresh(document, from)
           in_place(document, Settings.in_force(document).merge("rules" => rules))
@@ -30,7 +29,7 @@ module Bavard
 
         # @param index [Integer] which set is to be in force
         # @param name [String] what whoever chose it saw there
-        # @raise [Stale]
+        # @raise [Bavard::Conflict]
         def use(document, index, name)
           document["sets"].dig(index, "name") == name || stale("sets")
           document.merge("in_force" => index)
@@ -64,7 +63,7 @@ module Bavard
           from == version(document) || stale("rules")
         end
 
-        def stale(field) = raise(Stale.new("The rules were changed meanwhile.", field:))
+        def stale(field) = raise(Conflict.new("The rules were changed meanwhile.", field:))
 
         def in_place(document, set)
           document.merge("sets" => document["sets"].each_with_index.map { |old, at| at == document["in_force"] ? set : old })

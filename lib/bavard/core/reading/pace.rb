@@ -78,7 +78,7 @@ module Bavard
         end
 
         # @return [Hash] for the page
-        def told
+        def report
           {word:, fits:, stays_ms:, longest_needs_ms:, per_minute: @per_minute.round, advice:}
         end
 

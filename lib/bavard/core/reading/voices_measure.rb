@@ -28,7 +28,7 @@ module Bavard
 
         # @param names [Array<String>] as they are written in it
         # @return [Hash] needs_px: [width, height]; has_px: the same of the piece; people; word: good, tight or cut
-        def told(names)
+        def report(names)
           names = LIKELY if names.empty?
           names = names.first(@piece["at_most"])
           needs = size(names)

@@ -46,7 +46,7 @@ module Bavard
 
         # @param happening [Happening]
         # @return [Array<String>] of what could not be understood, in words
-        def take(happening, now_ms)
+        def receive(happening, now_ms)
           case happening.what
           when :room then enter(happening, now_ms)
           when :card then show(happening.room)

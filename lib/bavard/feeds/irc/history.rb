@@ -47,7 +47,7 @@ module Bavard
 
         # @param batch [String, nil] the batch a line belongs to
         # @return [Boolean] whether the line is told again from history
-        def take(batch, id, time_ms)
+        def collect(batch, id, time_ms)
           page = batch && @open[batch] or return false
           page[:count] += 1
           page[:id] = id || page[:id]

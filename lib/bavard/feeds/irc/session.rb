@@ -192,7 +192,7 @@ module Bavard
 
         def silenced(message)
           all = @translation.silenced(message)
-          @history.take(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
+          @history.collect(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
           all.each { |who| intake(:clear_person, body: who) } if here?(message.params.first)
         end
 
@@ -218,14 +218,14 @@ module Bavard
         def take_in(kind, message)
           id = @mapping.id(message.tags)
           time_ms = @mapping.time_ms(message.tags)
-          history = @history.take(message.tags["batch"], id, time_ms)
+          history = @history.collect(message.tags["batch"], id, time_ms)
           body = yield(history) or return
           intake(kind, platform_id: id, platform_time_ms: time_ms, body:)
         end
 
         def redacted(message)
           target, id = message.params
-          @history.take(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
+          @history.collect(message.tags["batch"], @mapping.id(message.tags), @mapping.time_ms(message.tags))
           intake(:delete_line, platform_id: id) if id && here?(target)
         end
 

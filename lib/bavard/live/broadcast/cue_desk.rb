@@ -82,7 +82,7 @@ module Bavard
       #
       # @raise [Bavard::Error]
       def again(line_id, now_ms)
-        known = @recent.find { |one| one.event.id == line_id } or raise Error, "That was too long ago to be played again here."
+        known = @recent.find { |one| one.event.id == line_id } or raise Gone, "That was too long ago to be played again here."
         cue = @cues[known.cue] || @sheet.choose(known.event, now_ms:, began_ms:).cue&.then { |chosen| @cues[chosen["id"]] }
         raise Error, "No cue is for that." unless cue
 
@@ -104,7 +104,7 @@ module Bavard
       # @return [String, nil] its words
       def title(waiting_id)
         one = waiting_id ? @queue.waiting.find { |waiting| waiting.id == waiting_id } : @queue.playing
-        one && told(one)[:words][0, 120]
+        one && report_of(one)[:words][0, 120]
       end
 
       # @return [Boolean] whether something of it may still play
@@ -182,13 +182,13 @@ module Bavard
         return @brief if @brief_of == now
 
         @brief_of = now
-        @brief = {playing: playing&.told&.fetch(:words), paused: @queue.paused?, approve: @document["queue"]["approve"],
-                  waiting: @queue.waiting.map { |one| told(one).slice(:id, :words, :approved) }, own: own.map { |cue| cue.slice("id", "name") }}
+        @brief = {playing: playing&.report&.fetch(:words), paused: @queue.paused?, approve: @document["queue"]["approve"],
+                  waiting: @queue.waiting.map { |one| report_of(one).slice(:id, :words, :approved) }, own: own.map { |cue| cue.slice("id", "name") }}
       end
 
       # @return [Hash] for the cue sheet's page
       def report
-        {playing: playing&.told, waiting: @queue.waiting.map { |one| told(one) }, paused: @queue.paused?, left: @queue.left,
+        {playing: playing&.report, waiting: @queue.waiting.map { |one| report_of(one) }, paused: @queue.paused?, left: @queue.left,
          **broadcast,
          recent: @recent.last(20).reverse.map { |one| recently(one) }}
       end
@@ -213,7 +213,7 @@ module Bavard
       end
 
       # @raise [Bavard::Error]
-      def certain(cue_id) = @cues[cue_id] || raise(Error.new("That cue is no longer on the sheet.", field: "cue"))
+      def certain(cue_id) = @cues[cue_id] || raise(Gone.new("That cue is no longer on the sheet.", field: "cue"))
 
       def wait(cue, event, now_ms)
         @queue.add(event, cue, now_ms, importance: cue["importance"], length_ms: (cue["length_s"] * 1000).round, joins: cue["joins"])
@@ -227,7 +227,7 @@ module Bavard
       end
 
       def played(waiting) = PlayedCue.new(waiting, @lines[waiting.events.last.id], @feed_name)
-      def told(waiting) = played(waiting).told
+      def report_of(waiting) = played(waiting).report
 
       def broadcast
         {began: document["began_ms"], ended: document["ended_ms"], noticed: document["noticed"]}

@@ -65,7 +65,7 @@ module Bavard
       end
 
       # @return [Hash] for the host's pages
-      def told
+      def report
         {id: @waiting.id, cue: @cue["name"], words: words.map(&:last).join, events: @events.size, approved: @waiting.approved}
       end
 

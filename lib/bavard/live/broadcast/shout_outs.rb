@@ -61,7 +61,7 @@ module Bavard
       # What a platform says of somebody without a card of the host's own.
       #
       # @param profile [Core::Profile]
-      def told(profile)
+      def receive(profile)
         keys = [profile.login, profile.name].compact.map { |name| Core::Cues::Fellow.key(name) }
         one = @waiting.find { |waiting| waiting.asked_ms && keys.include?(waiting.fellow.key) } or return
         one.fellow = filled(one.fellow, profile)

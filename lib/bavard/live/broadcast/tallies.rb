@@ -43,10 +43,10 @@ module Bavard
 
       # @param line [Core::Chat::Line] new, whatever the gate says of it
       # @return [Core::Cues::Event, nil] what happened
-      def take(line)
+      def count(line)
         event = Core::Cues::Event.of(line, roles: []) or return
         note_first(line.id) unless standings("ever").known?(event.kind, event.login)
-        [*@tallies.each_value, *@standings.each_value, of_feed(line.feed_id)].each { |counted| counted.take(event) }
+        [*@tallies.each_value, *@standings.each_value, of_feed(line.feed_id)].each { |counted| counted.count(event) }
         event
       end
 

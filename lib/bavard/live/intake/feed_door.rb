@@ -59,13 +59,13 @@ module Bavard
       #
       # @raise [Bavard::Error] where there is too much of it
       def hand_in(lane, intake)
-        raise Error, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
+        raise Busy, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
 
         @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane)
       end
 
       def lane(feed_id)
-        lanes[feed_id] || raise(NotThere.new("That feed is no longer there.", field: "feed", value: feed_id))
+        lanes[feed_id] || raise(Gone.new("That feed is no longer there.", field: "feed", value: feed_id))
       end
     end
   end

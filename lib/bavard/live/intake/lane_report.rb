@@ -1,6 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "../../core/chat/event_words"
 require_relative "../../core/gate/rules"
 require_relative "../../core/contrast/name_colour"
 require_relative "../lines/line_card"
@@ -37,7 +36,6 @@ module Bavard
         card[:day] = day
         card[:off] = Core::Gate::Rules.label(kept.verdict.rule) if kept.verdict.drop?
         card[:pulled] = true if kept.state.taken?
-        card[:e] = Core::Chat::EventWords.of(line) if line.event?
         card
       end
 

@@ -21,12 +21,12 @@ module Bavard
       # @param lane [FeedLane]
       # @param runner [Feeds::Runner] whose intake it is; what an earlier one still had to say does not count
       # @param intake [Core::Intake]
-      def take(lane, runner, intake)
+      def receive(lane, runner, intake)
         return unless lane.current?(runner) && @show.lanes[lane.id].equal?(lane)
 
         case intake.kind
-        when :voice then return @show.voices.take(lane, intake.body, @show.now_ms)
-        when :profile then return @show.shout_outs.told(intake.body)
+        when :voice then return @show.voices.receive(lane, intake.body, @show.now_ms)
+        when :profile then return @show.shout_outs.receive(intake.body)
         else take_in(lane, intake)
         end
         @report.touch
@@ -67,14 +67,14 @@ module Bavard
         now_ms = @show.now_ms
         @show.wardrobe.count(line)
         count(lane, line)
-        @show.lines.arrive(line, lane.id, @show.gatehouse.take(line), now_ms, past: past?(line, now_ms))
+        @show.lines.arrive(line, lane.id, @show.gatehouse.hear(line), now_ms, past: past?(line, now_ms))
       end
 
       # What happened is counted, and what was said may be a command, whatever the gate says of it.
       def count(lane, line)
         return if lane.feed.draft_only
 
-        event = @show.tallies.take(line)
+        event = @show.tallies.count(line)
         event ? @show.counted(event) : @show.said(line)
       end
 

@@ -99,9 +99,9 @@ module Bavard
       def [](line_id) = @newest[line_id] || @older[line_id]
 
       # @return [Kept]
-      # @raise [Bavard::Error] where it is not at hand any more
+      # @raise [Bavard::Gone] where it is not at hand any more
       def find(line_id)
-        self[line_id] || raise(Error.new("That line left long ago, and nothing can be done about it here. It is in the log.", field: "line"))
+        self[line_id] || raise(Gone.new("That line left long ago, and nothing can be done about it here. It is in the log.", field: "line"))
       end
 
       # @return [Array<Kept>] all of them, oldest first
@@ -123,9 +123,9 @@ module Bavard
       # Somebody shows a line: one that is on its way goes at once, and one that was taken away, kept off or left goes back to where it was, or
       # on the picture.
       #
-      # @raise [Bavard::Error] where it is on the picture already
+      # @raise [Bavard::Conflict] where it is on the picture already
       def let_go(kept, by, now_ms)
-        raise Error.new("That line is on the picture already, or no stage takes it in.", field: "line") unless kept.state.offers?("let_go")
+        raise Conflict.new("That line is on the picture already, or no stage takes it in.", field: "line") unless kept.state.offers?("let_go")
         return go_at_once(kept, by, now_ms) if kept.state.coming?
         return show(kept, anew(kept, now_ms), now_ms, by:) unless back_at_hand?(kept)
 
@@ -191,7 +191,7 @@ module Bavard
       end
 
       # Where its feed brings too much it waits, or never comes.
-      def room?(kept, now_ms) = !READ.include?(kept.line.kind) || @throng.take(kept.lane_id, written(kept), now_ms)
+      def room?(kept, now_ms) = !READ.include?(kept.line.kind) || @throng.admit(kept.lane_id, written(kept), now_ms)
 
       # @return [Symbol, nil] the event with which it begins to wait; nil where it does not
       def on_hold(kept, now_ms)

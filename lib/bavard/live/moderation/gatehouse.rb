@@ -47,8 +47,8 @@ module Bavard
       # Judges a line that came in, and remembers it.
       #
       # @return [Core::Gate::Verdict]
-      def take(line)
-        verdict = @ladder.take(line, @memory)
+      def hear(line)
+        verdict = @ladder.hear(line, @memory)
         know(line) unless line.event?
         verdict = brake.on(verdict, line.person.roles) if brake
         @counts.count(line.arrived_at_ms, verdict.findings.map(&:rule).uniq) if verdict.findings.any?
@@ -56,7 +56,7 @@ module Bavard
       end
 
       # @return [Core::Gate::Verdict] of a made-up line, by what made-up lines came before it
-      def rehearse(line) = @ladder.take(line, @rehearsed)
+      def rehearse(line) = @ladder.hear(line, @rehearsed)
 
       # A name that stands on the picture without a line.
       #

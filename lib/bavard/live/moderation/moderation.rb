@@ -118,10 +118,10 @@ module Bavard
         gatehouse.left_out.take_back(name, feed_id)&.tap { |entry| @house.journal.deed(:left_out, :take_back, id, entry.name, entry.feed_id) }
       end
 
-      # @raise [Bavard::Error] two acted at once
+      # @raise [Bavard::Conflict] two acted at once
       def already(line_id, what)
         before = prompter.last_deed(line_id, what)
-        raise Error.new(before ? "#{before.by} #{before.words} that line a moment ago." : "That line was taken away already.", field: "line")
+        raise Conflict.new(before ? "#{before.by} #{before.words} that line a moment ago." : "That line was taken away already.", field: "line")
       end
     end
   end

@@ -160,7 +160,7 @@ module Bavard
         change = {lines: @fresh, states: @states, marks: @marks}
         change[:held] = @lines.held_report if @held
         change.update(pins: pinned, large: @large) if @pinned
-        change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.told(one) } if @fresh_deeds.any?
+        change[:deeds] = @fresh_deeds.map { |one| PrompterDesk.deed_card(one) } if @fresh_deeds.any?
         change[:voices] = @voices if @talk
         change[:cues] = @cues if @cued
         @sent_at_ms = now_ms
@@ -169,7 +169,7 @@ module Bavard
       end
 
       # @return [Hash] of a deed as pages show it; back: whether it can be taken back
-      def self.told(deed)
+      def self.deed_card(deed)
         {id: deed.id, at: deed.at_ms, by: deed.by, what: deed.what, line: deed.line_id, about: deed.about, detail: deed.detail,
          undone: deed.undone_by, undone_at: deed.undone_ms, back: deed.way_back?}
       end
@@ -179,7 +179,7 @@ module Bavard
         cards = @noted.values.last(SHOWN).map { |noted| noted.card.dup }
         held = @lines.held_report
         waiting = held.filter_map { |one| @noted[one[:i]]&.card }
-        deeds = @deeds.last(60).map { |one| PrompterDesk.told(one) }
+        deeds = @deeds.last(60).map { |one| PrompterDesk.deed_card(one) }
         pins = pinned
         large = @large
         voices = @voices || []

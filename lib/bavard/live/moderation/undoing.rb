@@ -8,10 +8,10 @@ module Bavard
     # How deeds are taken back. Part of {Moderation}.
     module Undoing
       # @return [Core::Moderation::Deed] taken back
-      # @raise [Bavard::Error] where it was taken back already, or cannot be
+      # @raise [Bavard::Error] where it was taken back already, or cannot be: {Conflict}, {Gone}
       def undo_deed(deed_id, by)
-        deed = prompter.find_deed(deed_id) || raise(Error.new("That was too long ago to be taken back here.", field: "deed"))
-        raise Error.new("#{deed.undone_by} took that back already.", field: "deed") if deed.undone_ms
+        deed = prompter.find_deed(deed_id) || raise(Gone.new("That was too long ago to be taken back here.", field: "deed"))
+        raise Conflict.new("#{deed.undone_by} took that back already.", field: "deed") if deed.undone_ms
 
         undo(deed, by)
         deed.undone_by = by
@@ -40,7 +40,7 @@ module Bavard
       def put_back_line(line_id, by)
         kept = lines.find(line_id)
         lines.put_back(kept, by, now_ms) || kept.state.name != :deleted or
-          raise Error.new("Its platform deleted that line since. Let it go if viewers are to see it all the same.", field: "deed")
+          raise Conflict.new("Its platform deleted that line since. Let it go if viewers are to see it all the same.", field: "deed")
       end
 
       # What went on hold goes back there only if it has not gone yet; what is on the picture leaves it.

@@ -79,7 +79,7 @@ module Bavard
       def make_room(show_id)
         theirs = @imports.values.select { |import| import.show_id == show_id }
         running, over = theirs.partition { |import| import.state == :running }
-        raise Error, "#{running.size} packs of yours are on their way already. Bring this one when they are done." if running.size >= MOST_RUNNING
+        raise Busy, "#{running.size} packs of yours are on their way already. Bring this one when they are done." if running.size >= MOST_RUNNING
 
         over.first([theirs.size - KEPT + 1, 0].max).each { |import| @imports.delete(import.id) }
       end

@@ -50,7 +50,7 @@ module Bavard
       end
 
       # @return [Proc] that gives what stands there now, with what is left of its time, whenever a screen asks for it
-      def told(house)
+      def for_frame(house)
         large = large_card(house)
         alert = @alert
         shout = @shout

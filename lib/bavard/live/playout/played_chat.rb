@@ -46,13 +46,13 @@ module Bavard
 
       # @return [Boolean] whether it takes the line in
       def add(line)
-        @filter.take?(line) && (timeline.add(line) || true)
+        @filter.admits?(line) && (timeline.add(line) || true)
       end
 
       # @return [Recent] to measure by
       def recent(now_ms)
         lines = timeline.remembered.last(RECENT_LINES)
-        people = lines.map { |line| [colours_of(line).first, @names.plate(line) || @shared.marks.call(line).last] }.uniq.first(MOST_PEOPLE)
+        people = lines.map { |line| [colours_of(line).first, @names.plate(line) || feed_colour(line)] }.uniq.first(MOST_PEOPLE)
         Recent.new(lines, timeline.remembered.count { |line| now_ms - line.shown_at_ms < MINUTE_MS }, people)
       end
 
@@ -97,7 +97,7 @@ module Bavard
       def fill(lines)
         standing = timeline&.standing || []
         @filter = Core::Chat::IntakeFilter.new(@piece)
-        @timeline = Core::Chat::Timeline.new(settings, lines.select { |line| @filter.take?(line) }, standing:)
+        @timeline = Core::Chat::Timeline.new(settings, lines.select { |line| @filter.admits?(line) }, standing:)
       end
 
       def other_names(piece, house)
@@ -110,16 +110,19 @@ module Bavard
       def same_intake?(before) = %w[feeds kinds roles].all? { |name| before[name] == @piece[name] }
       def written_otherwise?(before) = WRITTEN_BY.any? { |name| before[name] != @piece[name] }
 
-      def colours_of(line)
-        feed = @shared.marks.call(line).last
+      def feed_colour(line) = @shared.marks.call(line).last
+
+      # @param feed [String] its mark's colour
+      def colours_of(line, feed = feed_colour(line))
         colour = @names.colour(line, feed:)
         @other_names ? [colour, @other_names.colour(line, feed:)] : [colour]
       end
 
       def card(line)
         wardrobe = @shared.wardrobe&.call
-        colour, other = colours_of(line)
-        card = LineCard.of(line, colour, @shared.marks.call(line), wardrobe, name: @names.written(line.person))
+        mark = @shared.marks.call(line)
+        colour, other = colours_of(line, mark.last)
+        card = LineCard.of(line, colour, mark, wardrobe, name: @names.written(line.person))
         card[:d] = other if other
         plate = @names.plate(line)
         card[:p] = plate if plate

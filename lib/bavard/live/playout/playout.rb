@@ -263,9 +263,9 @@ module Bavard
         document = @document
         standing = @veiled ? [] : @chats.values.map { |chat| [chat, chat.timeline.standing] }
         live = @live
-        voices = @voiced.told
+        voices = @voiced.for_frame
         counted = @counted.told
-        over = overlays.told(document["house"])
+        over = overlays.for_frame(document["house"])
         lambda do
           now = live&.now_ms || now_ms
           {style:, in: standing.to_h { |chat, lines| [chat.id, coming(chat, lines, now)] }, live: live&.report(document) || {}, voices:, counted:,

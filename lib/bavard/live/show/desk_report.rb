@@ -39,8 +39,8 @@ module Bavard
         return if now_ms < due_ms
 
         report = whole(now_ms)
-        drafts = @show.desks.values.map { |desk| desk.editor.told(whole: true) }
-        edited = @show.desks.values.filter_map { |desk| desk.editor.told }
+        drafts = @show.desks.values.map { |desk| desk.editor.news(whole: true) }
+        edited = @show.desks.values.filter_map { |desk| desk.editor.news }
         @house.hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines, edited:}, -> { {**report, edited: drafts} }))
         @sent_at_ms = now_ms
         @lines = []
@@ -52,7 +52,7 @@ module Bavard
       def whole(now_ms)
         feeds = @show.lanes.values.map { |lane| lane.report(now_ms) }
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
-        {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| told(feed) }, stages:,
+        {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| report_of(feed) }, stages:,
          answers: @show.answers.report, gate: {**@show.lines.figures, **@show.gatehouse.report(now_ms)},
          trouble:}
       end
@@ -65,7 +65,7 @@ module Bavard
         "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if journal.shedding.include?(@show.id)
       end
 
-      def told(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.told(feed[:id])).compact
+      def report_of(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.report(feed[:id])).compact
 
       def figures(feeds, stages, now_ms)
         {**@show.figures.at(now_ms), **in_all(feeds, stages), emotes: @show.wardrobe.size, held: @show.lines.held, brake: !@show.gatehouse.brake.nil?}

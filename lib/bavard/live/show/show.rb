@@ -89,7 +89,7 @@ module Bavard
       def ask(&work)
         question = Messages::Question.new(work, Queue.new)
         @mailbox.drop_in(question)
-        kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Error, "The show is busy and did not answer. Try again in a moment." }
+        kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Busy, "The show is busy and did not answer. Try again in a moment." }
         raise value if kind == :raised
 
         @house.journal.kept?(deed, KEPT_WITHIN_S) if deed
@@ -178,7 +178,7 @@ module Bavard
 
       def handle(item)
         case item
-        when Messages::Brought then reception.take(item.lane, item.runner, item.intake)
+        when Messages::Brought then reception.receive(item.lane, item.runner, item.intake)
         when Messages::Question then answer(item)
         when Messages::ScreenDid then screen_did(item.desk, item.what, item.connection, item.text)
         when FeedLane::Heard then item.lane.keep_heard(item)

@@ -71,7 +71,7 @@ module Bavard
 
       def lease(id)
         TRIES.times { @lease.take(id) ? (return true) : sleep(TRY_EVERY_S) }
-        raise Error, "Show #{id} is running in another process of Bavard."
+        raise Busy, "Show #{id} is running in another process of Bavard."
       end
 
       def renew

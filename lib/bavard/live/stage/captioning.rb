@@ -50,7 +50,7 @@ module Bavard
       end
 
       # @return [Array<Array(Integer, String)>] what stands of a piece, the oldest first
-      def told(piece, now_ms)
+      def report(piece, now_ms)
         @standing[piece["id"]].select { |one| one.from_ms <= now_ms && one.to_ms > now_ms }.last(piece["at_most"]).map { |one| [one.id, one.text] }
       end
 

@@ -49,7 +49,7 @@ module Bavard
 
       # @param event [Core::Cues::Event]
       # @return [Array(Boolean, Array<Hash>)] whether anything is another one now, and the challenges that ended with it
-      def take(document, event, now_ms) = each_challenge(document) { |piece, state| Challenge.take(piece, state, event, now_ms) }
+      def count_event(document, event, now_ms) = each_challenge(document) { |piece, state| Challenge.count_event(piece, state, event, now_ms) }
 
       # @return [Array(Boolean, Array<Hash>)] as {#take}
       def advance(document, now_ms) = each_challenge(document) { |piece, state| Challenge.advance(piece, state, now_ms) }

@@ -75,13 +75,13 @@ module Bavard
           when "now_line" then report[piece["id"]] = {lines: lines(piece)}
           when "counter" then report[piece["id"]] = {count: counts.number(piece)}
           when "challenge" then report[piece["id"]] = challenge(piece, now)
-          when "captions" then report[piece["id"]] = {lines: captioning.told(piece, now)}
+          when "captions" then report[piece["id"]] = {lines: captioning.report(piece, now)}
           end
         end
       end
 
       # @return [Hash] by piece, for the Stage's inspector
-      def told
+      def inspected
         files, texts = @texts.partition { |_, text| text.bytesize > LONGEST_TOLD }
         {texts: texts.to_h, files: files.map(&:first), running: @clocks.transform_values { |clock| !clock.since_ms.nil? }}
       end

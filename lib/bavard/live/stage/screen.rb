@@ -49,7 +49,7 @@ module Bavard
 
       # @param document [Hash] what is on air
       # @return [Hash] for the Air page
-      def told(document, revision, now_ms)
+      def card(document, revision, now_ms)
         told = {id:, from: @from, since: @since_ms, heard: [now_ms - @heard_at_ms, 0].max, rate: report.hidden ? nil : report.rate,
                 **report.to_h.slice(:hidden, :side, :not_understood, :missing)}.merge(size(document), shows(revision))
         told.merge(fine: fine?(told))

@@ -33,8 +33,8 @@ module Bavard
 
       # @param document [Hash] what is on air
       # @return [Array<Hash>] for the Air page
-      def told(document, revision, now_ms)
-        @screens.each_value.map { |screen| screen.told(document, revision, now_ms) }
+      def cards(document, revision, now_ms)
+        @screens.each_value.map { |screen| screen.card(document, revision, now_ms) }
       end
     end
   end

@@ -17,7 +17,7 @@ module Bavard
       #
       # @param event [Core::Cues::Event]
       # @return [Array<Array(Hash, String)>] challenges that ended with it, and how
-      def happened(event, now_ms) = counted(live.counts.take(shown_document, event, now_ms), keep: true)
+      def happened(event, now_ms) = counted(live.counts.count_event(shown_document, event, now_ms), keep: true)
 
       # @param called [String] the name or title of goals, challenges and counters
       # @return [Array<Array(Hash, String)>] as {#happened}

@@ -202,7 +202,7 @@ module Bavard
 
       # @return [Hash] for the Stage and Air pages; the draft itself is told by its editor
       def report(now_ms)
-        {id:, name: stage.name, revision: stage.revision, **editor.report, backdrop: stage.backdrop, boxes:, live: live.told,
+        {id:, name: stage.name, revision: stage.revision, **editor.report, backdrop: stage.backdrop, boxes:, live: live.inspected,
          rehearsal: room.report(now_ms), voices: voice_room.report, size: stage.draft.slice(*Core::Stage::Document::SIZE.keys),
          standing: air.standing, doubt_s: stage.doubt_s, **shown(now_ms)}
       end
@@ -240,7 +240,7 @@ module Bavard
       # What viewers see, and on which screens.
       def shown(now_ms)
         document = stage.on_air || stage.draft
-        {behind: Core::Stage::Document.behind?(document), screens: screens.told(document, stage.revision, now_ms), most_screens:}
+        {behind: Core::Stage::Document.behind?(document), screens: screens.cards(document, stage.revision, now_ms), most_screens:}
       end
 
       # @return [Integer, nil] how many there may be, where there is little room left

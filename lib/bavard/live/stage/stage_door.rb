@@ -8,7 +8,7 @@ module Bavard
     # What pages ask of a show about its stages. For use inside {Show#ask} only.
     module StageDoor
       def desk(stage_id)
-        desks[stage_id] || raise(NotThere.new("That stage is no longer there.", field: "stage", value: stage_id))
+        desks[stage_id] || raise(Gone.new("That stage is no longer there.", field: "stage", value: stage_id))
       end
 
       def clear_air(stage_id)
@@ -31,9 +31,9 @@ module Bavard
         desks.keys.first
       end
 
-      # @raise [NotThere] where it cannot be put back
+      # @raise [Gone] where it cannot be put back
       def removed_stage(stage_id)
-        @removed&.fetch(stage_id, nil) || raise(NotThere.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+        @removed&.fetch(stage_id, nil) || raise(Gone.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
       end
 
       def put_back_stage(stage_id)

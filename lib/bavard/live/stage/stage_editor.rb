@@ -113,7 +113,7 @@ module Bavard
       #
       # @param whole [Boolean] all of it
       # @return [Hash, nil]
-      def told(whole: false)
+      def news(whole: false)
         before = @told
         return if !whole && before.equal?(@stage.draft)
 

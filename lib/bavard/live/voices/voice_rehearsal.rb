@@ -41,7 +41,7 @@ module Bavard
 
         @room_now = Core::Voice::Room.new
         @began_ms = @due_ms = now_ms
-        @room_now.take(happening(:room, people: people.map { |login, name| Core::Voice::Person.new(login, name, nil, []) }), now_ms)
+        @room_now.receive(happening(:room, people: people.map { |login, name| Core::Voice::Person.new(login, name, nil, []) }), now_ms)
       end
 
       # One of the room, or of the cast, talks for as long as the host holds the key.
@@ -49,7 +49,7 @@ module Bavard
         play("silent", now_ms) unless @room_now
         unless @room_now[login]
           member = @voices.members.find { |one| one.key == login } || raise(Error.new("Who is that?", field: "who", value: login))
-          @room_now.take(happening(:join, people: [Core::Voice::Person.new(login, member.name, nil, [])]), now_ms)
+          @room_now.receive(happening(:join, people: [Core::Voice::Person.new(login, member.name, nil, [])]), now_ms)
         end
         on ? @held[login] = true : @held.delete(login)
       end
@@ -61,7 +61,7 @@ module Bavard
 
         @due_ms = [@due_ms, now_ms - LATE_MS].max
         while @due_ms <= now_ms
-          @room_now.take(happening(:levels, levels: levels(@due_ms)), @due_ms)
+          @room_now.receive(happening(:levels, levels: levels(@due_ms)), @due_ms)
           @heard += 1
           @due_ms += EVERY_MS
         end

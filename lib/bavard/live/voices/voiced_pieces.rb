@@ -47,7 +47,7 @@ module Bavard
       end
 
       # @return [Hash{String => Hash}] as the page has it
-      def told = @pieces.transform_values(&:told).compact
+      def for_frame = @pieces.transform_values(&:told).compact
 
       # @return [Array<String>, nil] of a voices piece
       def names_in(piece_id) = @pieces[piece_id]&.names(voices)

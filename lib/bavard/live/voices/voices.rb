@@ -39,10 +39,10 @@ module Bavard
 
       # @param lane [FeedLane]
       # @param happening [Core::Voice::Happening]
-      def take(lane, happening, now_ms)
+      def receive(lane, happening, now_ms)
         room = @rooms[lane.id] ||= Core::Voice::Room.new
         @services[lane.id] ||= Voices.service(lane)
-        room.take(happening, now_ms).each { |what| @house.reject(:voice, what) }
+        room.receive(happening, now_ms).each { |what| @house.reject(:voice, what) }
         happening.what == :levels ? @heard += 1 : note(lane, room, happening.people, now_ms)
       end
 
@@ -89,7 +89,7 @@ module Bavard
       end
 
       # @return [Hash, nil] a room for the host's own pages: its name and who is in it
-      def told(lane_id)
+      def report(lane_id)
         room = @rooms[lane_id] or return
         {name: room.card.name, people: room.members.map { |member| member.name[0, 40] }.first(12), count: room.size}
       end

@@ -22,13 +22,13 @@ module Bavard
       # @return [Array<IPAddr>]
       # @raise [Bavard::Error]
       def self.proxies(text)
-        words(text).map { |word| address(word) or raise Error, "BAVARD_PROXIES lists addresses and networks; “#{word[0, 60]}” is none." }
+        listed(text).map { |word| address(word) or raise Error, "BAVARD_PROXIES lists addresses and networks; “#{word[0, 60]}” is none." }
       end
 
       # @return [Array<String>] names, folded
-      def self.hosts(text) = words(text).map(&:downcase)
+      def self.hosts(text) = listed(text).map(&:downcase)
 
-      def self.words(text) = text.to_s.split(/[\s,]+/).reject(&:empty?)
+      def self.listed(text) = text.to_s.split(/[\s,]+/).reject(&:empty?)
 
       # @return [IPAddr, nil]
       def self.address(text)

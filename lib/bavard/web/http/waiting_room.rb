@@ -54,9 +54,7 @@ module Bavard
           <meta http-equiv="refresh" content="#{AGAIN_S}">
           <title>Waiting · bavard</title>
           <link rel="icon" href="#{Assets.at("mark.svg")}">
-          <link rel="stylesheet" href="#{Assets.at("vendor/bulma/bulma.min.css")}">
-          <link rel="stylesheet" href="#{Assets.at("vendor/faces.css")}">
-          <link rel="stylesheet" href="#{Assets.at("css/house.css")}">
+          <link rel="stylesheet" href="#{Assets.at("css/base.css")}">
           <link rel="stylesheet" href="#{Assets.at("css/sign_in.css")}">
           </head>
           <body class="door">

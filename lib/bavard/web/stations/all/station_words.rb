@@ -13,14 +13,7 @@ module Bavard
       def self.errors(app)
         app.error(Bavard::Error) do
           error = env["sinatra.error"]
-          status 422
-          problem(error.message, field: error.field)
-        end
-
-        # The same words whether it was never there, is gone, or is another show's.
-        app.error(Bavard::NotThere) do
-          error = env["sinatra.error"]
-          status 404
+          status error.status
           problem(error.message, field: error.field)
         end
 

@@ -105,7 +105,7 @@ module Bavard
 
       post "/phrases" do
         words = text(params["words"]).split.join(" ")
-        unless words.length.between?(1, 100) && Core::Dress::Phrases.words(words).any?
+        unless words.length.between?(1, 100) && Core::Dress::Phrases.split(words).any?
           raise Error.new("Which words? Up to 100 characters of them.", field: "words")
         end
 

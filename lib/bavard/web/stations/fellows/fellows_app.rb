@@ -40,7 +40,7 @@ module Bavard
       post "/:fellow/clips" do
         fellow
         film = brought("Which film?")
-        kept = BroughtFiles.new(site, @record.id).take("film", text(film[:filename]), film[:tempfile])
+        kept = BroughtFiles.new(site, @record.id).keep("film", text(film[:filename]), film[:tempfile])
         keep(clips: (fellow.clips | [kept.id]).first(Core::Cues::Fellow::MOST_CLIPS))
       end
 

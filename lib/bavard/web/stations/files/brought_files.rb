@@ -26,7 +26,7 @@ module Bavard
       # @param file [IO] with a path
       # @return [Store::Files::Kept]
       # @raise [Bavard::Error] naming the file and the reason
-      def take(kind, name, file)
+      def keep(kind, name, file)
         raise Error.new("Bavard takes pictures, films, sounds and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
 
         @site.house.ceilings.room_for_file(@show_id, file.size)
@@ -35,7 +35,7 @@ module Bavard
       rescue Error => error
         raise error if error.field
 
-        raise Error.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
+        raise error.class.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
 
       # A picture of somebody, or of what a cue shows.
@@ -52,7 +52,7 @@ module Bavard
       rescue Error => error
         raise error if error.field
 
-        raise Error.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
+        raise error.class.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
 
       private

@@ -23,7 +23,7 @@ module Bavard
       post "/bring" do
         given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
         kind = KINDS.find { |one| one == params["kind"] } or raise Error.new("It is no sound, film or picture.", field: "kind")
-        BroughtFiles.new(site, @record.id).take(kind, text(params["file"][:filename]), given)
+        BroughtFiles.new(site, @record.id).keep(kind, text(params["file"][:filename]), given)
         json(sheet)
       end
 

@@ -43,7 +43,7 @@ module Bavard
         given = body_json
         rules = rules_of(given)
         memory = ask { |show| show.gatehouse.left_out.to_a }
-        json(GateTrial.new(rules, memory, given).told)
+        json(GateTrial.new(rules, memory, given).report)
       end
 
       post "/replay" do
@@ -194,8 +194,8 @@ module Bavard
             gate
           end
           json(state(gate))
-        rescue Core::Gate::Sets::Stale => error
-          raise Error.new(changed_meanwhile, field: error.field)
+        rescue Conflict => error
+          raise Conflict.new(changed_meanwhile, field: error.field)
         end
 
         def ladder_of(gate)

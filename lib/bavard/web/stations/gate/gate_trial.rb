@@ -22,12 +22,12 @@ module Bavard
       end
 
       # @return [Hash]
-      def told
+      def report
         ladder = Core::Gate::Ladder.from(@rules)
         line = line(@text)
         return {empty: true} if line.text.empty?
 
-        before.times { ladder.take(line(@text), @memory) }
+        before.times { ladder.hear(line(@text), @memory) }
         verdict = ladder.judge(line, @memory)
         {read_as: read_as(line.text, verdict.findings), looked: ladder.rules.size, found: verdict.findings.map { |one| finding(one) },
          action: verdict.action, words: ACTIONS.fetch(verdict.action), shown: verdict.drop? ? nil : verdict.shown&.text || line.text, text: line.text}

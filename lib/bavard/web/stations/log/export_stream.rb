@@ -15,9 +15,9 @@ module Bavard
       PLACES = Fair::Places.new(of_all: 4)
 
       # @param search [Store::Log::Search]
-      # @raise [Bavard::Error] where others are being written
+      # @raise [Bavard::Busy] where others are being written
       def initialize(format, show_id, search, database_url)
-        PLACES.take?(show_id) or raise Error, "Another export is being written. Take this one along when that is done."
+        PLACES.take?(show_id) or raise Busy, "Another export is being written. Take this one along when that is done."
 
         @show_id = show_id
         @command = Aside.command("ruby", SCRIPT, format, show_id.to_s, JSON.generate(search.to_h))

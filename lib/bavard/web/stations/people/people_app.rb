@@ -40,7 +40,7 @@ module Bavard
           CSV.generate { |csv| [%w[at by what about line undone_by undone_at], *found.map { |deed| row(deed) }].each { |row| csv << row } }
         when "jsonl"
           content_type "application/jsonl"
-          found.map { |deed| "#{JSON.generate(Live::PrompterDesk.told(deed))}\n" }.join
+          found.map { |deed| "#{JSON.generate(Live::PrompterDesk.deed_card(deed))}\n" }.join
         else not_found
         end
       end

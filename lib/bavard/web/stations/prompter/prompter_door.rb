@@ -164,7 +164,7 @@ module Bavard
         def all_of(known)
           search = Store::Log::Search.new(person: known.login, feed_id: known.feed_id)
           lines = Store::Log.new(site.db).page(show_id, search).first(PERSON_LINES).reverse
-          deeds = site.house.deeds.about(show_id, known.login).map { |deed| Live::PrompterDesk.told(deed) }
+          deeds = site.house.deeds.about(show_id, known.login).map { |deed| Live::PrompterDesk.deed_card(deed) }
           {person: person(known), lines: cards(lines), deeds:}
         end
 

@@ -27,7 +27,7 @@ module Bavard
       # @param draft [Hash] of the stage it would go to
       # @param piece [Hash, nil] the piece a look would go to
       # @return [Hash] for the page, in words
-      def told(draft, piece)
+      def report(draft, piece)
         {kind: @reading.kind, name: @reading.document["name"].to_s, holds:, missing:, changes: changes(draft, piece)}
       end
 
@@ -103,7 +103,7 @@ module Bavard
           file.write(bytes)
           file.flush
           file.rewind
-          name_again(BroughtFiles.new(@site, @show_id).take(sort, "From a copy", file), id)
+          name_again(BroughtFiles.new(@site, @show_id).keep(sort, "From a copy", file), id)
         end
       end
 

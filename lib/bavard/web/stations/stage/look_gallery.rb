@@ -27,7 +27,7 @@ module Bavard
       end
 
       # @return [Hash] looks: key, name, about, behind, set, and style and cards for each form
-      def told
+      def report
         {looks: Core::Pieces::LookDocument.shipped.map { |key, look| {key:, **look.slice("name", "about", "behind", "set"), forms: forms(look)} }}
       end
 

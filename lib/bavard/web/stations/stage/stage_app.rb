@@ -89,14 +89,14 @@ module Bavard
           counted = show.pace_of(piece, desk.live.counts.number(piece)) if piece["kind"] == "goal"
           StageMeasures::Told.new(desk.recent(piece["id"], show.now_ms), desk.names_in(piece["id"]), counted)
         end
-        json(StageMeasures.new(site, stage, piece, told).told)
+        json(StageMeasures.new(site, stage, piece, told).report)
       end
 
       # The looks that ship, as they would stand on this piece.
       get "/:stage/looks" do
         stage = on_desk(&:stage)
         piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
-        json(LookGallery.new(site.house, piece, stage.draft["house"]).told)
+        json(LookGallery.new(site.house, piece, stage.draft["house"]).report)
       end
 
       get "/:stage/revisions" do
@@ -125,7 +125,7 @@ module Bavard
       # A picture, a film or a backdrop that somebody brings.
       post "/:stage/files" do
         given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
-        kept = BroughtFiles.new(site, @record.id).take(text(params["kind"]), text(params["file"][:filename]), given)
+        kept = BroughtFiles.new(site, @record.id).keep(text(params["kind"]), text(params["file"][:filename]), given)
         json(file: {id: kept.id, name: kept.name, width: kept.width, height: kept.height})
       end
 

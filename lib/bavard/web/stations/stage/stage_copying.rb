@@ -26,7 +26,7 @@ module Bavard
       # What a copy that somebody brings would change, and what it lacks.
       post "/:stage/copy-in/tell" do
         stage = on_desk(&:stage)
-        Copies::Reading.of(brought) { |reading| json(CopyDesk.new(site, @record.id, reading).told(stage.draft, piece_of(stage))) }
+        Copies::Reading.of(brought) { |reading| json(CopyDesk.new(site, @record.id, reading).report(stage.draft, piece_of(stage))) }
       end
 
       # Takes it in: a stage in the place of this draft or as another one, a look onto a piece, a show as more stages.

@@ -30,7 +30,7 @@ module Bavard
       end
 
       # @return [Hash] legibility, pace, the room that voices need, and how fast a goal fills, each nil where there is nothing to measure
-      def told
+      def report
         {legibility:, pace:, room:, wrong:, goal: @counted && Core::Cues::Goal.pace(@piece, *@counted)}
       end
 
@@ -79,13 +79,13 @@ module Bavard
       def floor(ratio) = ratio.floor(1)
 
       def room
-        Core::Reading::VoicesMeasure.new(@piece, @site.type_case).told(@names) if @piece["kind"] == "voices" && @names
+        Core::Reading::VoicesMeasure.new(@piece, @site.type_case).report(@names) if @piece["kind"] == "voices" && @names
       end
 
       def pace
         return unless @piece["kind"] == "chat" && @recent
 
-        Core::Reading::Pace.new(@piece, @recent.lines, per_minute: @recent.per_minute, type: @site.type_case).told
+        Core::Reading::Pace.new(@piece, @recent.lines, per_minute: @recent.per_minute, type: @site.type_case).report
       end
     end
   end

@@ -1,0 +1,44 @@
+// What the keys of a line’s card are short for. The twin of lib/bavard/live/lines/card_keys.rb; a test compares the two, and what reads cards.
+
+// Of every line’s.
+export const LINE = {
+  i: "id of the line",
+  t: "when it is shown as said, Unix milliseconds",
+  n: "name as it is shown",
+  c: "the name's colour, #rrggbb",
+  k: "kind: said, action, reply, paid, or of an event",
+  m: "mark of its feed: shape, colour",
+  f: "fragments: kind, text; of an emote kind, text, picture, ratio, whether it moves, and text and picture of what lies over it",
+  b: "badges: kind, words, picture or null, letter, colour",
+  x: "1 where there is nothing but emotes",
+  o: "origin, where it is not a feed",
+  r: "what it answers to: n whose, t words",
+  v: "what was paid, in words",
+  w: "1 where it is a person's first line",
+  e: "what happened, in words, of an event",
+};
+
+// Of a line’s in a piece, besides.
+export const PIECE = {
+  d: "the name's colour in the piece's other form",
+  p: "the plate's colour",
+  a: "avatar: picture or null, letter",
+  h: "the time it was said, in words",
+  l: "why it stands out",
+  z: "how long it still stands, milliseconds, where it leaves by its time alone",
+};
+
+// Of a line’s in a lane or a prompter, besides.
+export const DESK = {
+  day: "the name's colour on a bright ground",
+  off: "label of the rule that kept it off",
+  pulled: "true where somebody took it away",
+  fd: "id of its lane",
+  p: "login of whoever said it",
+  s: "what has become of it, as LineState has it",
+  rule: "label of the rule that said something of it",
+  why: "what that rule said",
+  as: "how it is shown, where that is otherwise",
+  at: "what it is to the host: mention, question, first, supporter",
+  mk: "how moderators marked it",
+};
