@@ -19,6 +19,7 @@ require_relative "prompter"
 require_relative "restart"
 require_relative "endurance"
 require_relative "flood"
+require_relative "full_show"
 require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
@@ -44,6 +45,7 @@ found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
 found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
+found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
 found[:endurance] = Bench::Endurance.new.run if wanted.include?("endurance")
 
@@ -66,6 +68,10 @@ end
 if (endurance = found[:endurance])
   rows << ["memory over #{endurance[:lines]} lines of #{endurance[:writers]} writers, from a quarter of them on",
     "#{endurance[:settled_mb]} to #{endurance[:most_mb]} MB", "#{endurance[:at_first_mb]} MB after a fortieth", "flat", "-"]
+end
+if (full = found[:full_show])
+  rows << ["memory of a show with #{full[:emotes]} emotes and #{full[:words]} stopped words, before and after #{full[:people]} people wrote",
+    "#{full[:worn_mb]}, #{full[:once_mb]} and #{full[:twice_mb]} MB", "#{full[:empty_mb]} MB with nothing", "-", "-"]
 end
 if (flood = found[:flood])
   steal = "#{flood[:steal_percent]} %"

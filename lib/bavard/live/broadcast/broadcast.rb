@@ -1,14 +1,13 @@
 # frozen_string_literal: true
 
+require_relative "../../core/cues/sheet_edits"
 require_relative "../../core/cues/tally"
+require_relative "../../core/cues/totals"
 
 module Bavard
   module Live
     # When a show's broadcast begins and ends, and how many of what there are in all. Part of {Show}; for use in its thread only.
     module Broadcast
-      # What of an address may be another one tomorrow.
-      PASSING = %w[number nick].freeze
-
       # What is counted by the broadcast is counted from now on.
       #
       # @param noticed [String, nil] on which feed it was noticed; nil: the host says so
@@ -19,12 +18,19 @@ module Bavard
         use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
       end
 
+      # A small edit of the cue sheet, worked out on what there is now.
+      #
+      # @param edit [Symbol] of Core::Cues::SheetEdits
+      # @raise [Bavard::Error] where it does not fit
+      def edit_cues(edit, *given)
+        use_cues(Core::Cues::Settings.read(Core::Cues::SheetEdits.public_send(edit, cues.document, *given)))
+      end
+
       # @param counted [String] of Core::Cues::Tally::COUNTED, but money
       # @param number [Integer] how many there are now, since ever
       # @return [Hash] as {#totals}
       def set_total(counted, number)
-        typed = cues.document["totals"]
-        use_totals("totals" => typed.merge(counted => typed.fetch(counted, 0) + number - totals.fetch(counted)))
+        use_totals(Core::Cues::Totals.typed(cues.document, counted, number, present: totals.fetch(counted)))
         totals
       end
 
@@ -36,12 +42,8 @@ module Bavard
         return if feed.draft_only
 
         place = place_of(feed)
-        before = cues.document["told"].fetch(place, {})
-        now = before.merge(told.to_h { |counted, number| [counted, number - tallies.on_feeds(feeds_at(place), counted)] })
-        return if now == before
-
-        typed = cues.document["totals"].to_h { |counted, number| [counted, before.key?(counted) ? number : [number - now.fetch(counted, 0), 0].max] }
-        use_totals("told" => cues.document["told"].merge(place => now), "totals" => typed)
+        come = told.to_h { |counted, _| [counted, tallies.on_feeds(feeds_at(place), counted)] }
+        Core::Cues::Totals.told(cues.document, place, told, come)&.then { |changed| use_totals(changed) }
       end
 
       # @return [Hash{String => Array<Array(String, Integer)>}] by what is counted, what each chat of this show told: its name, and how
@@ -85,10 +87,7 @@ module Bavard
 
       private
 
-      # The same chat, also where it was taken away and connected anew, and whichever number its broadcast has today.
-      def place_of(feed)
-        [feed.platform || feed.kind, *feed.address.except(*PASSING).values.compact].join("/")[0, Core::Cues::Settings::LONGEST_PLACE]
-      end
+      def place_of(feed) = Core::Cues::Totals.place(feed.platform || feed.kind, feed.address)
 
       # @return [Array<Integer>] ids of the feeds that were ever there
       def feeds_at(place)

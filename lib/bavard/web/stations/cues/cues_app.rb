@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "securerandom"
-require_relative "../../../core/chat/line"
+require_relative "../../../core/cues/made_up"
 require_relative "../../../core/cues/sample"
 require_relative "../../../core/cues/settings"
 require_relative "../all/field_words"
@@ -14,7 +14,6 @@ module Bavard
       LARGEST_BYTES = Bodies::CUE_PICTURE_BYTES
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
-      LONGEST_MESSAGE = 300
       # What the buttons of the queue do, as deeds.
       QUEUE = {"skip" => "cue_skip", "pause" => "cue_pause", "go_on" => "cue_go_on", "clear" => "cue_clear", "approve" => "cue_play",
                "remove" => "cue_off"}.freeze
@@ -46,53 +45,36 @@ module Bavard
       get("/now") { json(ask { |show| show.cues.report }) }
 
       post "/cues" do
-        kind = text(params["kind"])
-        change do |document|
-          words = Core::Cues::Cue::DEFAULT_WORDS[kind] || "{name}"
-          cue = Core::Cues::Cue.build("cue_#{SecureRandom.hex(6)}", "kind" => kind, "name" => "Another", "words" => words)
-          document.merge("cues" => document["cues"] + [cue])
-        end
+        change(:add, "cue_#{SecureRandom.hex(6)}", text(params["kind"]))
       end
 
       # Some of its properties.
       post "/cues/:cue" do
-        values = body_json
-        change { |document| with_cue(document) { |cue| Core::Cues::Cue.build(cue["id"], cue.except("id").merge(values)) } }
+        change(:set, text(params[:cue]), body_json)
       end
 
       # Puts one before or behind the others.
       post "/cues/:cue/move" do
-        by = text(params["by"]) == "-1" ? -1 : 1
-        change do |document|
-          cues = document["cues"].dup
-          at = cues.index { |cue| cue["id"] == params[:cue] } || no_such_cue
-          cues.insert((at + by).clamp(0, cues.size - 1), cues.delete_at(at))
-          document.merge("cues" => cues)
-        end
+        change(:move, text(params[:cue]), text(params["by"]) == "-1" ? -1 : 1)
       end
 
       post "/cues/:cue/remove" do
-        change { |document| document.merge("cues" => document["cues"].reject { |cue| cue["id"] == params[:cue] }) }
+        change(:remove, text(params[:cue]))
       end
 
       # What was just taken away, as it was.
       post "/put-back" do
-        given = body_json
-        change do |document|
-          cue = Core::Cues::Cue.build(given["id"].to_s[/\A[a-z0-9_]{1,40}\z/] || no_such_cue, given.slice(*Core::Cues::Cue::PROPERTIES.keys))
-          document.merge("cues" => document["cues"].reject { |one| one["id"] == cue["id"] }.push(cue))
-        end
+        change(:put_back, body_json)
       end
 
       post "/cues/:cue/picture" do
         file = params["file"]
         picture = file.is_a?(Hash) && file[:tempfile] ? figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) : nil
-        change { |document| with_cue(document) { |cue| cue.merge("picture" => picture) } }
+        change(:picture, text(params[:cue]), picture)
       end
 
       post "/queue" do
-        given = body_json
-        change { |document| document.merge("queue" => Core::Cues::Settings.queue(document["queue"].merge(given))) }
+        change(:queue, body_json)
       end
 
       # A made-up event, in the drafts or on the real screens: as it was typed, or a sample of its kind; for what the sheet chooses,
@@ -174,45 +156,17 @@ module Bavard
            also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
         end
 
-        # Said from the show's own thread, where no answer can be given.
-        def no_such_cue = raise(Error.new("That cue is no longer on the sheet.", field: "cue"))
-
-        # Worked out on what there is now, in the show's own thread.
-        def change
-          ask { |show| show.use_cues(Core::Cues::Settings.read(yield(show.cues.document))) }
+        # @param edit [Symbol] of Core::Cues::SheetEdits
+        def change(edit, *given)
+          ask { |show| show.edit_cues(edit, *given) }
           json(sheet)
         end
 
-        def with_cue(document)
-          document["cues"].any? { |cue| cue["id"] == params[:cue] } || no_such_cue
-          document.merge("cues" => document["cues"].map { |cue| cue["id"] == params[:cue] ? yield(cue) : cue })
-        end
-
+        # @return [Core::Chat::Line]
         def made_up
-          kind = text(params["kind"])
-          raise Error.new("What happens?", field: "kind") unless Core::Cues::KINDS.key?(kind)
-
           now_ms = site.house.clock.call
-          body = kind == "paid" ? said : Core::Happened.new(kind.to_sym, said, text(params["number"])[/\A\d{1,9}\z/]&.to_i)
-          intake = Core::Intake.new(kind == "paid" ? :line : :event, nil, nil, nil, now_ms, body)
-          Core::Chat::Line.from(intake, id: site.house.ids.next(now_ms), origin: :test)
-        end
-
-        def said
-          made = Core::Said.new("made_up", text(params["name"]).strip[0, 60], nil, [], text(params["message"])[0, LONGEST_MESSAGE], false, false)
-          made.tap { made.paid = amount }
-        end
-
-        def amount
-          given = text(params["amount"]).tr(",", ".").strip
-          return if given.empty?
-
-          number = Float(given, exception: false)
-          raise Error.new("An amount is a number.", field: "amount") unless number&.finite?
-
-          currency = text(params["currency"]).strip
-          exponent = Core::Amount::EXPONENTS.fetch(currency, 2)
-          Core::Amount.money((number * (10**exponent)).round, currency) || Core::Amount.own(number.round, currency.empty? ? "sparks" : currency)
+          typed = %w[kind name message number amount currency].to_h { |name| [name, text(params[name])] }
+          Core::Cues::MadeUp.line(typed, id: site.house.ids.next(now_ms), now_ms:)
         end
       end
     end
