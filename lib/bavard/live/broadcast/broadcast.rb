@@ -3,11 +3,12 @@
 require_relative "../../core/cues/sheet_edits"
 require_relative "../../core/cues/tally"
 require_relative "../../core/cues/totals"
+require_relative "../part"
 
 module Bavard
   module Live
-    # When a show's broadcast begins and ends, and how many of what there are in all. Part of {Show}; for use in its thread only.
-    module Broadcast
+    # When a show's broadcast begins and ends, and how many of what there are in all.
+    class Broadcast < Part
       # What is counted by the broadcast is counted from now on.
       #
       # @param noticed [String, nil] on which feed it was noticed; nil: the host says so
@@ -15,7 +16,7 @@ module Bavard
       def begin_broadcast(noticed = nil, at_ms: now_ms)
         tallies.begin(at_ms, now_ms)
         cues.began_ms = at_ms
-        use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
+        @show.use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
       end
 
       # A small edit of the cue sheet, worked out on what there is now.
@@ -23,7 +24,7 @@ module Bavard
       # @param edit [Symbol] of Core::Cues::SheetEdits
       # @raise [Bavard::Error] where it does not fit
       def edit_cues(edit, *given)
-        use_cues(Core::Cues::Settings.read(Core::Cues::SheetEdits.public_send(edit, cues.document, *given)))
+        @show.use_cues(Core::Cues::Settings.read(Core::Cues::SheetEdits.public_send(edit, cues.document, *given)))
       end
 
       # @param counted [String] of Core::Cues::Tally::COUNTED, but money
@@ -69,7 +70,7 @@ module Bavard
       end
 
       # @param at_ms [Integer] as above
-      def end_broadcast(at_ms: now_ms) = use_cues(cues.document.merge("ended_ms" => at_ms))
+      def end_broadcast(at_ms: now_ms) = @show.use_cues(cues.document.merge("ended_ms" => at_ms))
 
       # A feed that can tell says whether somebody broadcasts: the first to begin begins the broadcast, the last to end ends it.
       # What it was when Bavard connected tells nothing.
@@ -85,7 +86,13 @@ module Bavard
         end
       end
 
+      # @param feeds [Array<Store::Feeds::Feed>] all there ever were
+      def remember(feeds) = feeds.each { |feed| places[feed.id] = place_of(feed) }
+
       private
+
+      # @return [Hash{Integer => String}] by feed
+      def places = @places ||= {}
 
       def place_of(feed) = Core::Cues::Totals.place(feed.platform || feed.kind, feed.address)
 
@@ -95,16 +102,13 @@ module Bavard
         places.select { |_, one| one == place }.keys
       end
 
-      # @return [Hash{Integer => String}] of all feeds there ever were
-      def places = @places ||= {}
-
       def told_of(feed, counted)
         place = place_of(feed)
         cues.document.dig("told", place, counted)&.then { |base| base + tallies.on_feeds(feeds_at(place), counted) }
       end
 
       def use_totals(changed)
-        use_cues(cues.document.merge(changed))
+        @show.use_cues(cues.document.merge(changed))
         tallies.totals = Core::Cues::Settings.all_totals(cues.document)
       end
 

@@ -3,12 +3,13 @@
 require_relative "../../core/cues/event"
 require_relative "../../core/gate/sight"
 require_relative "flurry_findings"
+require_relative "../part"
 
 module Bavard
   module Live
     # What comes of what happens in a running show: cues, what is counted for challenges and goals, commands and shout-outs. Part
     # of {Show}; for use in its thread only.
-    module Happenings
+    class Happenings < Part
       # Within this, the same goal was reached once.
       SAME_MS = 10_000
       # What was said longer ago is no command any more.
@@ -59,8 +60,6 @@ module Bavard
         cues.happen(Core::Cues::Event.new(id: @house.ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
       end
 
-      private
-
       # Moves on what was counted, cues and shout-outs.
       def play(now)
         tallies.advance(now)
@@ -70,6 +69,11 @@ module Bavard
         play_cue(now) if cues.changed?
       end
 
+      # @param ended [Array<Array(Hash, String)>] challenges, and how
+      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
+
+      private
+
       def play_cue(now)
         card = cues.card(wardrobe)
         draft_only = cues.where == :draft
@@ -78,9 +82,6 @@ module Bavard
       end
 
       def intake_over?(line, now) = now - line.shown_at_ms > COMMAND_MS
-
-      # @param ended [Array<Array(Hash, String)>] challenges, and how
-      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
 
       # What is there besides its words: emotes that fly, and a sound.
       def begin_cue(now, draft_only)

@@ -2,15 +2,35 @@
 
 require_relative "../../error"
 require_relative "feed_lane"
+require_relative "../part"
 
 module Bavard
   module Live
     # What pages ask of a show about its feeds. For use inside {Show#ask} only, but for {#hand_in}.
-    module FeedDoor
+    class FeedDoor < Part
+      # @return [Hash{Integer => FeedLane}]
+      attr_reader :lanes
+
+      # @param take_in [#call] told of what a lane's connection brings, from a thread of its own
+      def initialize(show, house, take_in)
+        super(show, house)
+        @take_in = take_in
+        @lanes = {}
+      end
+
+      # @param feeds [Array<Store::Feeds::Feed>]
+      # @param said [Array<LineBook::Kept>] lines of all of them, oldest first
+      def load(feeds, said)
+        @lanes = feeds.to_h do |feed|
+          seen = @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS)
+          [feed.id, lane_with(feed, entries: said.select { |kept| kept.lane_id == feed.id }, seen:)]
+        end
+      end
+
       # A show that was only just started has found the feed in the database already.
       def add_feed(feed)
         lanes[feed.id]&.disconnect
-        lanes[feed.id] = FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe })
+        lanes[feed.id] = lane_with(feed)
         lanes[feed.id].connect if feed.wanted
       end
 
@@ -50,23 +70,18 @@ module Bavard
         raise Error.new("Choose at least one chat to answer in.", field: "feeds") if feed_ids.empty?
 
         chosen = feed_ids.uniq.map { |feed_id| lane(feed_id) }
-        answers.begin(text, chosen.map(&:id), now_ms).tap do |answer_id|
-          chosen.each { |lane| lane.say(answer_id, text)&.then { |answered| answers.came(lane.id, answered) } }
+        @show.answers.begin(text, chosen.map(&:id), now_ms).tap do |answer_id|
+          chosen.each { |lane| lane.say(answer_id, text)&.then { |answered| @show.answers.came(lane.id, answered) } }
         end
-      end
-
-      # Takes what was sent to an address of the host's own; from any thread, and never waits.
-      #
-      # @raise [Bavard::Error] where there is too much of it
-      def hand_in(lane, intake)
-        raise Busy, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
-
-        @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane)
       end
 
       def lane(feed_id)
         lanes[feed_id] || raise(Gone.new("That feed is no longer there.", field: "feed", value: feed_id))
       end
+
+      private
+
+      def lane_with(feed, **more) = FeedLane.new(feed, @house, send: @take_in, wardrobe: -> { wardrobe }, **more)
     end
   end
 end

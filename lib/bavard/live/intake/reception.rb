@@ -48,7 +48,7 @@ module Bavard
       end
 
       def enter(lane, state)
-        @show.notice_broadcast(lane, lane.state.state, state.state)
+        @show.broadcast.notice_broadcast(lane, lane.state.state, state.state)
         lane.enter(state)
         @show.voices.lost(lane, @show.now_ms) unless FeedLane::SPEAKS.include?(state.state)
       end
@@ -75,7 +75,7 @@ module Bavard
         return if lane.feed.draft_only
 
         event = @show.tallies.count(line)
-        event ? @show.counted(event) : @show.said(line)
+        event ? @show.happenings.counted(event) : @show.happenings.said(line)
       end
 
       # What is told again from history was said long before anybody could hold it.

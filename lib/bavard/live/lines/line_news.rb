@@ -34,7 +34,7 @@ module Bavard
       private
 
       def took_away(kept)
-        @show.small_again(kept.id)
+        @show.moderation.small_again(kept.id)
         # What is only said never plays anything.
         @show.pull_cues { |line| line.id == kept.id } unless kept.line.kind == :said
       end

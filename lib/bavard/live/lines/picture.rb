@@ -21,7 +21,7 @@ module Bavard
         lane = @show.lanes[kept.lane_id] or return :nowhere
         return draft(kept.shown) if lane.feed.draft_only
 
-        @show.cue(kept.shown)
+        @show.happenings.cue(kept.shown)
         @show.desks.each_value.map { |desk| desk.show(kept.shown) }.any? ? :aired : :nowhere
       end
 

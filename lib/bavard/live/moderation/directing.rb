@@ -3,11 +3,12 @@
 require_relative "../../core/cues/event"
 require_relative "../../error"
 require_relative "../intake/answers"
+require_relative "../part"
 
 module Bavard
   module Live
-    # What is done about alerts, stages and answers while the broadcast goes on, each a deed of whoever does it. Part of {Moderation}.
-    module Directing
+    # What is done about alerts, stages and answers while the broadcast goes on, each a deed of whoever does it.
+    class Directing < Part
       # What is done about the queue of alerts.
       #
       # @param what [String] one of the deeds that begin with cue_
@@ -24,13 +25,13 @@ module Bavard
         end
         raise Error.new("That is no longer in the queue.", field: "line") unless done
 
-        deed(what, by, about:)
+        @show.deed(what, by, about:)
       end
 
       # Plays what played before once more.
       def play_again(line_id, by)
         about = cues.again(line_id, now_ms)
-        deed("cue_again", by, about:)
+        @show.deed("cue_again", by, about:)
       end
 
       # Viewers see the draft.
@@ -38,15 +39,15 @@ module Bavard
       # @param document [Hash] the draft, checked whole
       # @return [Integer] the revision's number
       def put_on_air(stage_id, document, by)
-        desk = desk(stage_id)
-        desk.put_on_air(now_ms, document:, by:).tap { |number| deed("air", by, about: "#{desk.stage.name}, revision #{number}") }
+        desk = @show.desk(stage_id)
+        desk.put_on_air(now_ms, document:, by:).tap { |number| @show.deed("air", by, about: "#{desk.stage.name}, revision #{number}") }
       end
 
       # An earlier revision is the draft again.
       def restore(stage_id, document, number, by)
-        desk = desk(stage_id)
+        desk = @show.desk(stage_id)
         desk.editor.edit({"do" => "replace", "document" => document}, by:)
-        deed("restore", by, about: "#{desk.stage.name}, revision #{number}")
+        @show.deed("restore", by, about: "#{desk.stage.name}, revision #{number}")
       end
 
       # Sends a line of the show's into its chats.
@@ -54,7 +55,7 @@ module Bavard
       # @return [Integer] the answer's id
       def answer_in_chat(text, feed_ids, by)
         text = Answers.read(text)
-        send_answer(text, feed_ids).tap { deed("answer", by, about: text[0, 120]) }
+        @show.send_answer(text, feed_ids).tap { @show.deed("answer", by, about: text[0, 120]) }
       end
 
       # Something of the host's own happens, by a key.
@@ -65,7 +66,7 @@ module Bavard
         event = Core::Cues::Event.new(id: @house.ids.next(now_ms), kind: "own", at_ms: now_ms, login: "", name: record.host_name, roles: ["host"],
           message: "")
         cues.play(cue, event, now_ms)
-        deed("cue_own", by, about: cue["name"])
+        @show.deed("cue_own", by, about: cue["name"])
       end
 
       # The card of whoever wrote a line.
@@ -73,7 +74,7 @@ module Bavard
         person = lines.find(line_id).line.person
         shout_outs.add(person.display_name, person:) or
           raise Error.new("No stage has a shout-out piece on it, the card waits already, or the gate keeps that name off.", field: "line")
-        deed("shout_out", by, line_id:, about: person.login)
+        @show.deed("shout_out", by, line_id:, about: person.login)
       end
     end
   end

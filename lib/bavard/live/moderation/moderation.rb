@@ -3,17 +3,13 @@
 require_relative "../../core/gate/left_out"
 require_relative "../../core/moderation/deed"
 require_relative "../../error"
-require_relative "directing"
-require_relative "undoing"
+require_relative "../part"
 
 module Bavard
   module Live
     # What people with a role do about lines and people while the broadcast goes on. Each is a deed that everybody with a role
     # sees at once, with who and when, and that can be taken back. For use inside {Show#ask} only.
-    module Moderation
-      include Directing
-      include Undoing
-
+    class Moderation < Part
       # Takes a line away, or keeps it from coming.
       def pull_line(line_id, by)
         kept = lines.find(line_id)
@@ -25,7 +21,7 @@ module Bavard
       # Sends a held line on at once, brings a pulled one back, and shows one that a rule kept off.
       def let_line_go(line_id, by)
         kept = lines.find(line_id)
-        lane(kept.lane_id)
+        @show.lane(kept.lane_id)
         was = kept.state.name
         lines.let_go(kept, by, now_ms)
         deed("let_go", by, line_id:, about: kept.line.person.login, detail: {"was" => was.name})
@@ -81,7 +77,7 @@ module Bavard
       end
 
       def note_person(feed_id, login, text, by)
-        lane(feed_id)
+        @show.lane(feed_id)
         text = text.to_s.scrub("").strip[0, Store::People::LONGEST_NOTE]
         at_ms = now_ms
         @house.journal.behind(id, :note, feed_id, login, text, by, at_ms)
@@ -99,8 +95,6 @@ module Bavard
         deed
       end
 
-      private
-
       def enlarge_again(line_id)
         kept = line_id && lines[line_id]
         prompter.large = kept && line_id
@@ -117,6 +111,8 @@ module Bavard
       def let_in(name, feed_id)
         gatehouse.left_out.take_back(name, feed_id)&.tap { |entry| @house.journal.deed(:left_out, :take_back, id, entry.name, entry.feed_id) }
       end
+
+      private
 
       # @raise [Bavard::Conflict] two acted at once
       def already(line_id, what)

@@ -2,11 +2,12 @@
 
 require_relative "../../core/gate/left_out"
 require_relative "../../error"
+require_relative "../part"
 
 module Bavard
   module Live
-    # How deeds are taken back. Part of {Moderation}.
-    module Undoing
+    # How deeds are taken back.
+    class Undoing < Part
       # @return [Core::Moderation::Deed] taken back
       # @raise [Bavard::Error] where it was taken back already, or cannot be: {Conflict}, {Gone}
       def undo_deed(deed_id, by)
@@ -30,9 +31,9 @@ module Bavard
         when :put_back then put_back_line(*with, by)
         when :take_again then take_again(*with, by)
         when :let_in then let_in_again(*with, by)
-        when :leave_out then keep_out(Core::Gate::LeftOut::Entry.new(*with), by)
+        when :leave_out then @show.moderation.keep_out(Core::Gate::LeftOut::Entry.new(*with), by)
         when :pin then prompter.pin(*with)
-        when :enlarge then enlarge_again(*with)
+        when :enlarge then @show.moderation.enlarge_again(*with)
         when :mark then prompter.mark(*with)
         end
       end
@@ -47,7 +48,7 @@ module Bavard
       def take_again(line_id, was, by) = lines.take_again(lines.find(line_id), by, now_ms, off: was == "off")
 
       def let_in_again(name, feed_id, line_ids, by)
-        let_in(name, feed_id)
+        @show.moderation.let_in(name, feed_id)
         line_ids.filter_map { |line_id| lines[line_id] }.each { |kept| lines.put_back(kept, by, now_ms) }
       end
     end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "forwardable"
 require_relative "../../core/chat/line"
 require_relative "../../lasting"
 require_relative "../../timer"
@@ -14,7 +15,9 @@ require_relative "../lines/line_log"
 require_relative "../lines/line_news"
 require_relative "../lines/picture"
 require_relative "../lines/sightings"
+require_relative "../moderation/directing"
 require_relative "../moderation/moderation"
+require_relative "../moderation/undoing"
 require_relative "../pictures/wardrobe"
 require_relative "../rehearsal/script"
 require_relative "../stage/stage_door"
@@ -29,20 +32,25 @@ module Bavard
     # One running show: takes intakes, ticks the clock, drives the core, hands frames to the relay and entries to the
     # log. All of it happens in the show's own thread; others put something in its mailbox or {#ask}.
     class Show
-      include Broadcast
-      include FeedDoor
-      include Happenings
-      include Moderation
+      extend Forwardable
       include ShowLoading
-      include StageDoor
 
       ANSWER_WITHIN_S = 10
       # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
       KEPT_WITHIN_S = 3
       IDLE_S = 1.0
 
-      attr_reader :id, :record, :lanes, :desks, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
-        :sounding, :shout_outs, :lines, :reception
+      attr_reader :id, :record, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
+        :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation
+
+      # What pages ask a show for is done by its parts; for use inside {#ask} only.
+      def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of
+      def_delegators :@feeds, :lane, :add_feed, :remove_feed, :want_feed, :map_feed, :change_feed, :send_answer
+      def_delegators :@stages, :desk, :clear_air, :add_stage, :remove_stage, :removed_stage, :put_back_stage, :order_stages
+      def_delegators :@happenings, :cue_findings, :pull_cues
+      def_delegators :@moderation, :deed, :pull_line, :let_line_go, :leave_out, :take_back, :pin_line, :enlarge, :mark_line, :note_person
+      def_delegators :@directing, :direct_cues, :play_again, :put_on_air, :restore, :answer_in_chat, :play_own, :introduce
+      def_delegators :@undoing, :undo_deed
 
       # @param record [Store::Shows::Show]
       # @param house [House]
@@ -55,6 +63,7 @@ module Bavard
         @topic = Relay::Topic.new("show:#{id}", house.boot)
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
         @report = DeskReport.new(self, house)
+        begin_parts
         dress_show
         begin_lines
         load
@@ -144,8 +153,26 @@ module Bavard
       end
 
       def now_ms = @house.clock.call
+      def lanes = @feeds.lanes
+      def desks = @stages.desks
+
+      # Takes what was sent to an address of the host's own; from any thread, and never waits.
+      #
+      # @raise [Bavard::Error] where there is too much of it
+      def hand_in(lane, intake)
+        raise Busy, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
+
+        @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane)
+      end
 
       private
+
+      def begin_parts
+        @feeds = FeedDoor.new(self, @house, method(:take_in))
+        @stages = StageDoor.new(self, @house, method(:mark))
+        @broadcast, @happenings, @moderation, @directing, @undoing =
+          [Broadcast, Happenings, Moderation, Directing, Undoing].map { |part| part.new(self, @house) }
+      end
 
       def take_in(lane, runner, intake)
         @mailbox.put(Messages::Brought.new(lane, runner, intake), lane)
@@ -227,7 +254,7 @@ module Bavard
         use_gate(gatehouse.document.merge("brake" => nil), gatehouse.ladder) if gatehouse.brake_over?(now)
         @report.touch if lines.advance(now)
         voices.advance(now)
-        play(now)
+        happenings.play(now)
         advance_desks(now)
         lanes.each_value { |lane| lane.heard_so_far(now)&.then { |heard| @mailbox.follow(heard, lane) } }
         tell_prompter(now)
@@ -238,7 +265,7 @@ module Bavard
 
       def advance_desks(now)
         desks.each_value do |desk|
-          told_ended(desk.advance_live(now))
+          happenings.told_ended(desk.advance_live(now))
           desk.advance(now) { |line| rehearsed(line) }
         end
       end

@@ -30,7 +30,7 @@ module Bavard
         @cues.began_ms = kept["began_ms"]
         @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"],
           totals: Core::Cues::Settings.all_totals(kept))
-        all = -> { @desks.values }
+        all = -> { desks.values }
         @sounding = Sounding.new(@house.hub, all)
         @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
       end
@@ -42,7 +42,6 @@ module Bavard
       end
 
       def load
-        @desks = {}
         @gatehouse = made_gatehouse
         lines.use(gatehouse.hold_settings, now_ms)
         held = @house.lines.held(id).map { |entry| restored(entry) }
@@ -64,8 +63,8 @@ module Bavard
       def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
 
       def load_feeds(said)
-        @lanes = @house.feeds.of_show(id).to_h { |feed| [feed.id, lane_with(feed, said)] }
-        @house.feeds.all_of_show(id).each { |feed| places[feed.id] = place_of(feed) }
+        @feeds.load(@house.feeds.of_show(id), said)
+        @broadcast.remember(@house.feeds.all_of_show(id))
       end
 
       def made_gatehouse
@@ -76,7 +75,7 @@ module Bavard
       def load_desks(passed)
         passed.each { |kept| kept.shown = kept.line.as_shown(kept.verdict.shown, wardrobe.emotes) }
         passed = passed.map(&:shown).sort_by { |line| [line.shown_at_ms, line.id] }.last(Core::Chat::Timeline::REMEMBERED)
-        @desks = @house.stages.of_show(id).to_h { |stage| [stage.id, desk_with(stage, passed)] }
+        @stages.load(@house.stages.of_show(id), passed)
       end
 
       # What was held goes on being held where it was when the last was heard of us: nobody could pull it meanwhile, and no screen would
@@ -89,17 +88,11 @@ module Bavard
         follow_gate
       end
 
-      def lane_with(feed, said)
-        own = said.select { |kept| kept.lane_id == feed.id }
-        FeedLane.new(feed, @house, send: method(:take_in), wardrobe: -> { @wardrobe }, entries: own,
-          seen: @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS))
-      end
-
       def load_prompter(said)
         @prompter = PrompterDesk.new(id, @house, lines, record.host_name)
         said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
         prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
-        enlarge_again(prompter.large) if prompter.large
+        prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }
         prompter.prepare(now_ms)
       end
 

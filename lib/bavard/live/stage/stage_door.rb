@@ -2,11 +2,27 @@
 
 require_relative "../../error"
 require_relative "stage_desk"
+require_relative "../part"
 
 module Bavard
   module Live
     # What pages ask of a show about its stages. For use inside {Show#ask} only.
-    module StageDoor
+    class StageDoor < Part
+      # @return [Hash{Integer => StageDesk}] in the show's order
+      attr_reader :desks
+
+      # @param mark [#call] gives a line's [shape, colour]
+      def initialize(show, house, mark)
+        super(show, house)
+        @mark = mark
+        @desks = {}
+        @removed = {}
+      end
+
+      # @param stages [Array<Store::Stages::Stage>]
+      # @param said [Array<Core::Chat::Line>] before, oldest first
+      def load(stages, said) = @desks = stages.to_h { |stage| [stage.id, desk_with(stage, said)] }
+
       def desk(stage_id)
         desks[stage_id] || raise(Gone.new("That stage is no longer there.", field: "stage", value: stage_id))
       end
@@ -24,7 +40,7 @@ module Bavard
       # @return [Integer, nil] a stage to look at instead
       def remove_stage(stage_id)
         desk = desk(stage_id)
-        (@removed ||= {})[stage_id] = desks.delete(stage_id)
+        @removed[stage_id] = desks.delete(stage_id)
         desk.close
         now = now_ms
         @house.journal.deed(:stages, :remove, stage_id, now)
@@ -33,7 +49,7 @@ module Bavard
 
       # @raise [Gone] where it cannot be put back
       def removed_stage(stage_id)
-        @removed&.fetch(stage_id, nil) || raise(Gone.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
+        @removed.fetch(stage_id, nil) || raise(Gone.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
       end
 
       def put_back_stage(stage_id)
@@ -62,15 +78,15 @@ module Bavard
 
       # @param said [Array<Core::Chat::Line>] before, oldest first
       def desk_with(stage, said = [])
-        shared = Playout::Shared.new(method(:mark), -> { @wardrobe }, record.host_name, -> { @voices }, -> { @tallies }, -> { @gatehouse })
+        shared = Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse })
         aired = said.reject { |line| only_draft?(line) }
         desk = StageDesk.new(stage, @house, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         listen_to(desk)
       end
 
       def listen_to(desk)
-        desk.air.reached = ->(piece) { reached(piece, "reached") }
-        desk.air.left = ->(line_id, why) { sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
+        desk.air.reached = ->(piece) { @show.happenings.reached(piece, "reached") }
+        desk.air.left = ->(line_id, why) { @show.sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
         desk
       end
     end
