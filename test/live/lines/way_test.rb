@@ -10,7 +10,7 @@ class WayTest < StillShowTest
   ROOT = File.expand_path("../../..", __dir__)
   WRITTEN = File.join(ROOT, "docs/way.md")
   LIB = "#{ROOT}/lib/bavard/".freeze
-  MOST_FILES = 69
+  MOST_FILES = 70
   BEFORE = ":v!u@h PRIVMSG #dawn :the gulls are up\r\n"
   LINE = ":v!u@h PRIVMSG #dawn :is that a heron by the reeds?\r\n"
 

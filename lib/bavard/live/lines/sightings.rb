@@ -11,10 +11,10 @@ module Bavard
       MOST_LINES = 5000
 
       # @param show_id [Integer]
-      # @param house [House]
-      def initialize(show_id, house)
+      # @param journal [Journal]
+      def initialize(show_id, journal)
         @show_id = show_id
-        @house = house
+        @journal = journal
         @waiting = {}
         @counts = {}
         @flushed_at_ms = 0
@@ -38,7 +38,7 @@ module Bavard
         steps = @waiting
         @waiting = {}
         @flushed_at_ms = now_ms
-        @house.journal.steps(@show_id, steps)
+        @journal.steps(@show_id, steps)
       end
     end
   end

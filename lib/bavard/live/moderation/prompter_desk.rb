@@ -23,14 +23,15 @@ module Bavard
 
       attr_reader :topic, :pins, :large
 
-      # @param show_id [Integer]
+      # @param topic [Relay::Topic] what its pages hear
+      # @param hub [Relay::Hub]
       # @param lines [LineBook]
       # @param host [String] the host's name
-      def initialize(show_id, house, lines, host)
-        @house = house
+      def initialize(topic, hub, lines, host)
+        @hub = hub
         @lines = lines
         @host = host
-        @topic = Relay::Topic.new("prompter:#{show_id}", house.boot)
+        @topic = topic
         @noted = {}
         @pins = []
         @deeds = []
@@ -164,7 +165,7 @@ module Bavard
         change[:voices] = @voices if @talk
         change[:cues] = @cues if @cued
         @sent_at_ms = now_ms
-        @house.hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
+        @hub.deliver(@topic, @topic.frame({**change, now: now_ms}, whole))
         begin_anew
       end
 

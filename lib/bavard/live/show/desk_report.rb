@@ -12,9 +12,12 @@ module Bavard
       TROUBLE = %i[waiting needs_you].freeze
 
       # @param show [Show]
-      def initialize(show, house)
+      # @param hub [Relay::Hub]
+      # @param journal [Journal]
+      def initialize(show, hub, journal)
         @show = show
-        @house = house
+        @hub = hub
+        @journal = journal
         @sent_at_ms = 0
         @lines = []
         @touched = true
@@ -41,7 +44,7 @@ module Bavard
         report = whole(now_ms)
         drafts = @show.desks.values.map { |desk| desk.editor.news(whole: true) }
         edited = @show.desks.values.filter_map { |desk| desk.editor.news }
-        @house.hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines, edited:}, -> { {**report, edited: drafts} }))
+        @hub.deliver(@show.topic, @show.topic.frame({**report, lines: @lines, edited:}, -> { {**report, edited: drafts} }))
         @sent_at_ms = now_ms
         @lines = []
         @touched = false
@@ -59,10 +62,9 @@ module Bavard
 
       # @return [String, nil] what the host should know of the log
       def trouble
-        journal = @house.journal
-        return "The database does not answer. What comes in is kept until it does; what is on screen goes on." if journal.trouble
+        return "The database does not answer. What comes in is kept until it does; what is on screen goes on." if @journal.trouble
 
-        "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if journal.shedding.include?(@show.id)
+        "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if @journal.shedding.include?(@show.id)
       end
 
       def report_of(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.report(feed[:id])).compact

@@ -62,13 +62,13 @@ module Bavard
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", house.boot)
         @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
-        @report = DeskReport.new(self, house)
+        @report = DeskReport.new(self, house.hub, house.journal)
         begin_parts
         dress_show
         begin_lines
         load
         @answers = Answers.new
-        @sightings = Sightings.new(id, house)
+        @sightings = Sightings.new(id, house.journal)
         @reception = Reception.new(self, house, @report, @line_log)
       end
 

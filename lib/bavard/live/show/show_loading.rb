@@ -88,8 +88,10 @@ module Bavard
         follow_gate
       end
 
+      def made_prompter = PrompterDesk.new(Relay::Topic.new("prompter:#{id}", @house.boot), @house.hub, lines, record.host_name)
+
       def load_prompter(said)
-        @prompter = PrompterDesk.new(id, @house, lines, record.host_name)
+        @prompter = made_prompter
         said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
         prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }

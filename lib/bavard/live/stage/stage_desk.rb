@@ -42,7 +42,7 @@ module Bavard
         @air = playout("air", stage.on_air, aired.select { |line| line.id > stage.cleared_at_line })
         @air.doubt_s = stage.doubt_s
         prepare_rehearsal
-        @editor = StageEditor.new(stage, house) { |document| edited(document) }
+        @editor = StageEditor.new(stage, house.journal, house.ceilings) { |document| edited(document) }
       end
 
       def id = stage.id

@@ -18,11 +18,13 @@ module Bavard
       Step = Struct.new(:undo, :by)
 
       # @param stage [Store::Stages::Stage]
-      # @param house [House]
+      # @param journal [Journal]
+      # @param ceilings [Store::Ceilings]
       # @yieldparam document [Hash] each new draft
-      def initialize(stage, house, &changed)
+      def initialize(stage, journal, ceilings, &changed)
         @stage = stage
-        @house = house
+        @journal = journal
+        @ceilings = ceilings
         @changed = changed
         @undo = []
         @redo = []
@@ -74,7 +76,7 @@ module Bavard
       def put_on_air(document, now_ms, by: nil)
         number = @stage.last_number += 1
         id = @stage.id
-        @house.journal.deed(:stages, :put_on_air, id, number, document, now_ms, by:)
+        @journal.deed(:stages, :put_on_air, id, number, document, now_ms, by:)
         @stage.on_air = document
         @stage.revision = number
       end
@@ -90,7 +92,7 @@ module Bavard
       def air_at_once=(wanted)
         @stage.air_at_once = wanted
         id = @stage.id
-        @house.journal.deed(:stages, :keep_air_at_once, id, wanted)
+        @journal.deed(:stages, :keep_air_at_once, id, wanted)
       end
 
       # Writes what is to be kept, now and then.
@@ -100,7 +102,7 @@ module Bavard
         @kept_at_ms = now_ms
         @kept = document = @stage.draft
         id = @stage.id
-        @house.journal.deed(:stages, :keep_draft, id, document)
+        @journal.deed(:stages, :keep_draft, id, document)
       end
 
       # @return [Integer, nil] when {#flush} has something to do
@@ -139,7 +141,7 @@ module Bavard
 
       # @raise [Bavard::Error] where a show may have no more pieces on a stage
       def room(document)
-        @house.ceilings.room_within("pieces", @stage.draft["pieces"].size, document["pieces"].size)
+        @ceilings.room_within("pieces", @stage.draft["pieces"].size, document["pieces"].size)
       end
 
       def apply(edit)
