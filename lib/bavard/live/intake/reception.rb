@@ -85,14 +85,14 @@ module Bavard
         now_ms = @show.now_ms
         lane.taken_before.remember(platform_id, now_ms) unless lane.seen?(platform_id)
         @log.deleted_there(:pull, lane.id, platform_id, now_ms)
-        @show.lines.delete_where(now_ms) { |kept| kept.lane_id == lane.id && kept.line.platform_id == platform_id }
+        @show.prompter.deleted(@show.lines.delete(lane.id, platform_id, now_ms))
       end
 
       # @param login [String, nil] whose lines; nil: everybody's
       def delete_of(lane, login)
         now_ms = @show.now_ms
         @log.deleted_there(:pull_all, lane.id, login, now_ms)
-        @show.lines.delete_where(now_ms) { |kept| kept.said_by?(lane.id, login) }
+        @show.prompter.deleted(@show.lines.delete_of(lane.id, login, now_ms))
       end
     end
   end

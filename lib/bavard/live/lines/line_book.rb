@@ -5,6 +5,7 @@ require_relative "../../core/chat/throng"
 require_relative "../../core/gate/sight"
 require_relative "../../core/moderation/line_state"
 require_relative "../../error"
+require_relative "forgotten"
 
 module Bavard
   module Live
@@ -41,6 +42,7 @@ module Bavard
         @throng = Core::Chat::Throng.new
         @newest = {}
         @older = {}
+        @forgotten = Forgotten.new
         @retired = 0
       end
 
@@ -115,10 +117,31 @@ module Bavard
       # @return [Boolean] false where it is away already
       def pull(kept, by, now_ms) = take(kept, :pull, now_ms, by:)
 
-      # Its platform takes away whatever the block is true of.
+      # Its platform takes a line away.
       #
-      # @yieldparam kept [Kept]
-      def delete_where(now_ms, &) = to_a.select(&).each { |kept| take(kept, :delete, now_ms) }
+      # @return [Array<Integer>] it, where this book keeps it no more but knows of it
+      def delete(lane_id, platform_id, now_ms)
+        to_a.each { |kept| take(kept, :delete, now_ms) if kept.lane_id == lane_id && kept.line.platform_id == platform_id }
+        @forgotten.delete(lane_id, platform_id)
+      end
+
+      # Its platform takes away all that somebody said.
+      #
+      # @param login [String, nil] nil: everybody
+      # @return [Array<Integer>] lines of theirs as in {#delete}
+      def delete_of(lane_id, login, now_ms)
+        to_a.each { |kept| take(kept, :delete, now_ms) if kept.said_by?(lane_id, login) }
+        @forgotten.delete_of(lane_id, login)
+      end
+
+      # @param entry [Store::Lines::Entry] of the log, which may not have yet what is known here
+      # @return [Kept] which no book keeps
+      def as_known(entry)
+        LineBook.of_log(entry).tap do |kept|
+          taken = @forgotten.taken_away(kept.id)
+          kept.state.move(Core::Moderation::LineState::AWAY.key(taken)) if taken && !kept.state.taken?
+        end
+      end
 
       # Somebody shows a line: one that is on its way goes at once, and one that was taken away, kept off or left goes back to where it was, or
       # on the picture.
@@ -265,7 +288,11 @@ module Bavard
 
       def sweep = @older.each_value.reject { |kept| needed?(kept) }.each { |kept| forget(@older.delete(kept.id)) }
       def needed?(kept) = kept.state.coming? || @picture.remembers?(kept.id)
-      def forget(kept) = @told.each { |one| one.forgot(kept) }
+
+      def forget(kept)
+        @forgotten.add(kept)
+        @told.each { |one| one.forgot(kept) }
+      end
     end
   end
 end

@@ -59,6 +59,9 @@ module Bavard
         @states[kept.id] = noted.card[:s] = state if noted && noted.card[:s] != state
       end
 
+      # A platform took away lines that nothing can be done about here any more, and that pages may still have.
+      def deleted(line_ids) = line_ids.each { |line_id| @states[line_id] = "deleted" }
+
       # Nothing can be done about it here any more.
       def forget(line_id) = @noted.delete(line_id)
 
@@ -79,7 +82,7 @@ module Bavard
       # @return [Hash] the card of any line of the log, as it would have
       def card_of(lane, entry)
         known = @noted[entry.line.id] and return known.card.dup
-        kept = LineBook.of_log(entry)
+        kept = @lines.as_known(entry)
         kept.line.dress(lane.emotes)
         whole_card(lane.card(kept), kept)
       end
