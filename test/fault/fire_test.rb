@@ -32,6 +32,7 @@ class FireTest < PreparedTest
 
   def teardown
     super
+    SettableClock.tidy
     TestDatabase.use_own(nil)
   end
 

@@ -1,10 +1,17 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "tempfile"
 
 # The clock of a machine as one process sees it, set by a test while it runs. What is waited for is not touched.
 class SettableClock
   ANYWHERE = "/usr/lib/*/faketime/libfaketimeMT.so.1"
+
+  # The library shares its state in memory, and processes that were killed leave theirs there.
+  SHARED = "/dev/shm/{faketime_shm,sem.faketime_sem}_*"
+
+  # Takes away what no process has any more.
+  def self.tidy = Dir[SHARED].each { |file| FileUtils.rm_f(file) unless File.exist?("/proc/#{file[/\d+\z/]}") }
 
   def initialize
     @file = Tempfile.new("clock")

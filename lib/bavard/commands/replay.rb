@@ -3,7 +3,9 @@
 # Runs an edited set of rules over the log, in a process of its own: what it is to do comes as one JSON line on standard
 # input, how far it is and what came of it goes out as JSON lines.
 #   {"show": 1, "before": [rules], "after": [rules], "from_ms": …, "to_ms": …}
+# The later half of a long log goes to another process like it, with counted_from_ms besides.
 
+require "etc"
 require "json"
 require_relative "../core/gate/replay"
 require_relative "../core/gate/rules"
@@ -16,31 +18,82 @@ module Bavard
   # See above.
   class ReplayCommand
     TELL_EVERY = 500
+    # Shorter ones are done before another process has begun.
+    FEWEST_HALVED = 4000
 
-    def initialize(order, db)
+    # A part of it that another process does.
+    class Elsewhere
+      # @return [Integer] lines that it has looked at
+      attr_reader :done
+
+      def initialize(order)
+        @done = 0
+        @process = IO.popen(["ruby", __FILE__], "r+", err: File::NULL)
+        @process.puts(JSON.generate(order))
+        @reading = Thread.new { @process.each_line { |line| read(JSON.parse(line, symbolize_names: true)) } }
+      end
+
+      # @return [Hash] once it is there
+      def result
+        @reading.join
+        @process.close
+        @result || raise("the later half of a replay came to nothing")
+      end
+
+      private
+
+      def read(told)
+        @done = told[:done]
+        @result = told[:result]
+      end
+    end
+
+    # @param halved_from [Numeric] so many lines are looked at by two processes
+    def initialize(order, db, halved_from: Etc.nprocessors > 1 ? FEWEST_HALVED : Float::INFINITY)
       @order = order
       @db = db
+      @halved_from = halved_from
       @log = Store::Log.new(db)
-      @search = Store::Log::Search.new(from_ms: order["from_ms"], to_ms: order["to_ms"], kind: "lines")
     end
 
     def run(output)
-      total = @log.count(@order["show"], @search, most: 1_000_000)
-      replay = replay()
-      @log.each(@order["show"], @search) do |entry|
-        replay.hear(entry.line)
-        tell(output, done: replay.lines, total:) if (replay.lines % TELL_EVERY).zero?
-      end
-      tell(output, done: replay.lines, total:, result: replay.to_h)
+      total = @log.count(show_id, search(from_ms, to_ms), most: 1_000_000)
+      middle_ms = middle_ms(total)
+      elsewhere = [middle_ms && Elsewhere.new(@order.merge("counted_from_ms" => middle_ms))].compact
+      replay = heard(middle_ms || to_ms) { |done| tell(output, done: done + elsewhere.sum(&:done), total:) }
+      parts = [replay.part, *elsewhere.map(&:result)]
+      result = @order["counted_from_ms"] ? parts.first : Core::Gate::Replay.together(parts)
+      tell(output, done: result[:lines], total:, result:)
     end
 
     private
 
+    def show_id = @order["show"]
+    def from_ms = @order["counted_from_ms"] || @order["from_ms"]
+    def to_ms = @order["to_ms"]
+    def heard_from_ms = @order["counted_from_ms"] ? from_ms - Core::Gate::Memory::LONGEST_MS : from_ms
+    def search(from_ms, to_ms) = Store::Log::Search.new(from_ms:, to_ms:, kind: "lines")
+
+    # @yieldparam done [Integer] lines, now and then
+    def heard(until_ms)
+      replay = replay()
+      @log.each(show_id, search(heard_from_ms, until_ms)) do |entry|
+        replay.hear(entry.line)
+        yield replay.lines if (replay.lines % TELL_EVERY).zero?
+      end
+      replay
+    end
+
+    # @return [Integer, nil] where the later half begins, if that is worth it
+    def middle_ms(total)
+      @log.moment(show_id, search(from_ms, to_ms), total / 2) if total >= @halved_from && !@order["counted_from_ms"]
+    end
+
     def replay
-      left_out = Store::LeftOut.new(@db).of_show(@order["show"], @order["to_ms"])
-      first_seen = Store::People.new(@db).first_seen(@order["show"])
+      left_out = Store::LeftOut.new(@db).of_show(show_id, to_ms)
+      first_seen = Store::People.new(@db).first_seen(show_id)
       before, after = @order.values_at("before", "after").map { |rules| Core::Gate::Ladder.from(rules) }
-      Core::Gate::Replay.new(before, after, from_ms: @order["from_ms"], to_ms: @order["to_ms"]) do
+      Core::Gate::Replay.new(before, after, from_ms: @order["from_ms"], to_ms:, counted_from_id: from_ms * 1000) do
         Core::Gate::Memory.new(left_out: Core::Gate::LeftOut.new(left_out), first_seen: ->(key) { first_seen[key] })
       end
     end

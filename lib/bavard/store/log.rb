@@ -40,6 +40,9 @@ module Bavard
         end
       end
 
+      # @return [Integer, nil] millisecond that the id of the line behind so many of them begins with: one to search from, or to
+      def moment(show_id, search, after) = where(show_id, search).order(:id).offset(after).get(:id)&.div(1000)
+
       # @return [Integer] up to a bound, beyond which nobody counts
       def count(show_id, search, most: 10_000)
         @db.from(where(show_id, search).select(:id).limit(most)).count

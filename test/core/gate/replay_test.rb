@@ -63,4 +63,20 @@ class ReplayTest < Minitest::Test
     told = replay([{"kind" => "command_lines", "on" => false}], [{"kind" => "command_lines"}], *Array.new(200) { |at| "!ring #{at}" })
     assert_equal [200, Gate::Replay::MOST_EXAMPLES], [told[:off], told[:examples].size]
   end
+
+  # What was said in the ten minutes before counts, whichever part a line is in: each line by itself a second apart, many of them repeated.
+  def test_two_halves_one_by_one_come_to_the_same_as_the_whole
+    random = Random.new(5)
+    texts = Array.new(900) { ["!ring", "the reeds are up", "again and again and again", "seen at #{random.rand(9)}"].sample(random:) }
+    lines = texts.each_with_index.map { |text, at| line(at + 1, text, at_ms: at * 1000, login: "p#{random.rand(5)}") }
+    whole, early, late = [0..900, 0..449, 0..900].map.with_index do |range, part|
+      rules = [ladder({"kind" => "repeats", "times" => 2, "within_s" => 300}), ladder({"kind" => "command_lines"}, {"kind" => "floods", "lines" => 2})]
+      replay = Gate::Replay.new(*rules, from_ms: 0, to_ms: 900_000, counted_from_id: part == 2 ? 451 : 0) { Gate::Memory.new }
+      lines[range].each { |one| replay.hear(one) }
+      replay.part
+    end
+    assert_equal Gate::Replay.together([whole]), Gate::Replay.together([early, late])
+    assert_operator whole[:off], :>, 4
+    assert_operator late[:through], :>, 4
+  end
 end

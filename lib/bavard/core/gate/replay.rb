@@ -17,10 +17,12 @@ module Bavard
 
         # @param before [Ladder]
         # @param after [Ladder]
+        # @param counted_from_id [Integer] lines before that are only remembered, as what was said before the part that is looked at
         # @yieldreturn [Memory] a new one for each ladder
-        def initialize(before, after, from_ms:, to_ms:)
+        def initialize(before, after, from_ms:, to_ms:, counted_from_id: 0)
           @ladders = [[before, yield], [after, yield]]
           @from_ms = from_ms
+          @counted_from_id = counted_from_id
           @span_ms = [to_ms - from_ms, 1].max
           @bars = Array.new(BARS) { [0, 0, 0] }
           @examples = Hash.new { |hash, change| hash[change] = [] }
@@ -30,6 +32,8 @@ module Bavard
         # @param line [Chat::Line]
         def hear(line)
           sight = Sight.new(line)
+          return @ladders.each { |_, memory| memory.note(sight) } if line.id < @counted_from_id
+
           before, after = @ladders.map { |ladder, memory| ladder.hear(line, memory, sight) }
           @lines += 1
           bar = bar(line)
@@ -41,8 +45,19 @@ module Bavard
         end
 
         # @return [Hash] as pages and the process that runs it exchange it
-        def to_h
-          {lines:, off:, through:, otherwise:, bars:, examples: @examples.values.flatten.sort_by(&:at_ms).last(MOST_EXAMPLES).map(&:to_h)}
+        def to_h = Replay.together([part])
+
+        # @return [Hash] the same of a part of a time, to be put together with others
+        def part = {lines:, off:, through:, otherwise:, bars:, examples: @examples.each_value.flat_map { |same| same.map(&:to_h) }}
+
+        # @param parts [Array<Hash>] as {#part}, one after the other
+        # @return [Hash] as {#to_h}
+        def self.together(parts)
+          sums = %i[lines off through otherwise].to_h { |what| [what, parts.sum { |part| part[what] }] }
+          bars = parts.map { |part| part[:bars] }.transpose.map { |same| same.transpose.map(&:sum) }
+          alike = parts.flat_map { |part| part[:examples] }.group_by { |one| one[:change].to_s }
+          examples = alike.each_value.flat_map { |same| same.first(MOST_EXAMPLES) }
+          {**sums, bars:, examples: examples.sort_by { |one| one.values_at(:at_ms, :line_id) }.last(MOST_EXAMPLES)}
         end
 
         private
