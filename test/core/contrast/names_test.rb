@@ -61,4 +61,19 @@ class NamesTest < Minitest::Test
     assert Names.new(piece).same?(piece.merge("text_size_px" => 60))
     %w[name_form name_colour plate_colour one_name_colour].each { |property| refute Names.new(piece).same?(piece.merge(property => "#123456")), property }
   end
+
+  def test_a_crowd_without_colours_costs_no_more_than_as_many_as_can_be_told_apart
+    counted = Class.new(Bavard::Core::Contrast::NameColour) do
+      attr_reader :worked_out
+
+      def readable(colour)
+        @worked_out = @worked_out.to_i + 1
+        super
+      end
+    end.new("#10151a")
+    colours = Array.new(20_000) { |number| counted.for("1/viewer#{number}", nil) }
+    assert_equal Bavard::Core::Contrast::NameColour::OWN_HUES, counted.worked_out
+    assert_operator colours.uniq.size, :>, 300
+    assert_equal colours.first(50), Array.new(50) { |number| Bavard::Core::Contrast::NameColour.new("#10151a").for("1/viewer#{number}", nil) }
+  end
 end

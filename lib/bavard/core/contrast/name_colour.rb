@@ -15,6 +15,8 @@ module Bavard
         READABLE_RATIO = 4.5
         OWN_CHROMA = 0.13
         REMEMBERED = 4000
+        # Of people to whom their platform gives none: as many as can be told apart, so that a crowd costs no more than a few.
+        OWN_HUES = 360
         # Halvings of the way to white or black: finer than eight bits can show.
         STEPS = 9
 
@@ -31,15 +33,18 @@ module Bavard
         # @return [String] "#rrggbb"
         def for(person_key, given)
           @known.clear if @known.size > REMEMBERED
-          @known[given || person_key] ||= readable(Palette::Colour.parse(given) || own(person_key)).to_s
+          return @known[given] ||= readable(Palette::Colour.parse(given) || own(NameColour.hue(person_key))).to_s if given
+
+          hue = NameColour.hue(person_key)
+          @known[hue] ||= readable(own(hue)).to_s
         end
+
+        # @return [Integer] of a person's own colour, in degrees: the same every time
+        def self.hue(person_key) = Zlib.crc32(person_key) % OWN_HUES
 
         private
 
-        def own(person_key)
-          hue = Zlib.crc32(person_key) % 360 * Math::PI / 180
-          Palette::Colour.oklch(dark_ground? ? 0.8 : 0.48, OWN_CHROMA, hue)
-        end
+        def own(hue) = Palette::Colour.oklch(dark_ground? ? 0.8 : 0.48, OWN_CHROMA, hue * Math::PI / 180)
 
         def readable(colour)
           return colour if enough?(colour)

@@ -77,9 +77,10 @@ module Bavard
         def plate(line)
           return unless @piece["plate_by"] == "person"
 
-          key = line.person.colour || line.person.key
-          @plates[key] ||= begin
-            hue = line.person.colour ? Palette::Colour.parse(line.person.colour).oklch.last : Zlib.crc32(line.person.key) % 360 * Math::PI / 180
+          given = line.person.colour
+          @plates.clear if @plates.size > NameColour::REMEMBERED
+          @plates[given || NameColour.hue(line.person.key)] ||= begin
+            hue = given ? Palette::Colour.parse(given).oklch.last : NameColour.hue(line.person.key) * Math::PI / 180
             Palette::Colour.oklch(PLATE_LIGHTNESS, PLATE_CHROMA, hue).to_s
           end
         end
