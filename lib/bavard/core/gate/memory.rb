@@ -118,7 +118,7 @@ module Bavard
           return true if words == others
           return false if words.size < ALIKE * others.size || others.size < ALIKE * words.size
 
-          common = words.count { |word| others.include?(word) }
+          common = (words & others).size
           common >= ALIKE * (words.size + others.size - common)
         end
       end
