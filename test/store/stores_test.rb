@@ -32,6 +32,21 @@ class StoresTest < HouseTest
     assert_equal 0, store.since(show.id, 10**15).value("gifts")
   end
 
+  # In one go, as where the database was slow for a moment.
+  def test_of_several_outcomes_of_one_line_none_is_lost
+    show = make_show
+    lines = house.lines
+    held = entry(1000).tap { |one| one.aired = false }
+    lines.add(show.id, [held, entry(2000).tap { |one| one.aired = false }])
+    outcome = Bavard::Store::Lines::Outcome
+    settled = [outcome.new(1000, true, false, [["let go", 5, nil], ["shown", 5, "aired"]], 5, false), outcome.new(1000, false, false, [["held", 3, nil]], 3, true),
+      outcome.new(2000, false, false, [["left", 4, nil]], 4, false)]
+    lines.settle(settled.values_at(1, 2, 0))
+    rows = db[:lines].order(:id).select_map(%i[aired held shown_at_ms trace])
+    assert_equal [[true, false, 5], [false, false, 4]], rows.map { |row| row.first(3) }
+    assert_equal [["held", "let go", "shown"], ["left"]], rows.map { |row| row.last.to_a.map(&:first) }
+  end
+
   def test_the_same_platform_id_is_kept_once
     show = make_show
     house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m1"), entry(3000)])

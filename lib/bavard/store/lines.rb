@@ -70,9 +70,10 @@ module Bavard
 
       # What became of lines that were on their way: aired or not, pulled or not, with the steps that came to their trace.
       #
-      # @param outcomes [Array<Outcome>]
+      # @param outcomes [Array<Outcome, Hash>] in their order; of one line there may be several
       def settle(outcomes)
-        @db[SETTLE, JSON.generate(outcomes.map(&:to_h))].update
+        rows = outcomes.map { |outcome| outcome.to_h.transform_keys(&:to_sym) }.group_by { |row| row[:id] }.each_value.map { |same| in_all(same) }
+        @db[SETTLE, JSON.generate(rows)].update
       end
 
       # @param steps [Hash{Integer => Array}] what came to traces, by line
@@ -154,7 +155,16 @@ module Bavard
         Entry.new(line.dress(nil), verdict(row), row[:aired], row[:pulled], row[:trace].to_a, row[:held], row[:deleted])
       end
 
+      # Whatever is written meanwhile is written as a whole, or not at all.
+      def as_a_whole(&block) = @db.transaction(&block)
+
       private
+
+      # Of several rows for one line the database would take any one.
+      def in_all(same)
+        aired, pulled = %i[aired pulled].map { |what| same.any? { |row| row[what] } }
+        same.last.merge(aired:, pulled:, steps: same.flat_map { |row| row[:steps].to_a })
+      end
 
       # @param mark [Integer, nil] nil: of an earlier version, in whose order they came
       def mark(lines, mark, **what)

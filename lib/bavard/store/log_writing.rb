@@ -14,7 +14,7 @@ module Bavard
     # People#note takes it
     class LogWriting
       KINDS = %i[add settle pull pull_all pull_line put_back steps feed gap note].freeze
-      # Many of them are written in one go.
+      # Many of them are written in one go: all lines of a batch before what became of them, for that rests on them and on nothing else.
       TOGETHER = %i[add settle].freeze
 
       # @param lines [Lines]
@@ -33,6 +33,9 @@ module Bavard
 
         kind == :add && !body.is_a?(Hash) ? @lines.row(show_id, body) : body
       end
+
+      # All that is written in the block, as a whole: the database waits for its disk once, and not for each.
+      def as_a_whole(&block) = @lines.as_a_whole(&block)
 
       # @param bodies [Array] one after the other; as they were given, or {#plain}
       def write(show_id, kind, bodies)

@@ -201,13 +201,33 @@ module Bavard
       # What was written is taken off only then: a batch that failed is tried again.
       def write_from(lane)
         batch = first(lane)
-        batch.chunk_while { |before, after| before.kind == after.kind && Store::LogWriting::TOGETHER.include?(before.kind) }
-          .each { |run| write_run(lane, run) }
+        in_their_order(batch).each { |run| write_run(lane, run) } unless written_as_a_whole?(lane, batch)
         @trouble = @trouble_since_s = nil
       rescue Sequel::DatabaseError, Sequel::PoolTimeout => error
         @log.warn("journal: the database does not take the log", error) unless @trouble
         @trouble_since_s ||= now_s
         @trouble = error.message.lines.first.to_s.strip
+      end
+
+      # @return [Boolean] false where something of it was refused, and all of it is to be tried one by one
+      def written_as_a_whole?(lane, batch)
+        @writing.as_a_whole { together(batch).each { |run| @writing.write(lane.show_id, run.first.kind, run.map(&:body)) } }
+        taken_off(lane, batch.size)
+        true
+      rescue StandardError => error
+        raise unless Store::Refusal.of?(error)
+
+        false
+      end
+
+      # @return [Array<Array<Waiting>>] runs of the same kind: a held line and what became of it come by turns, and would each be one
+      def together(batch)
+        by_kind = batch.group_by { |one| Store::LogWriting::TOGETHER.include?(one.kind) ? one.kind : nil }
+        [*by_kind.values_at(*Store::LogWriting::TOGETHER).compact, *by_kind.fetch(nil, []).zip]
+      end
+
+      def in_their_order(batch)
+        batch.chunk_while { |before, after| before.kind == after.kind && Store::LogWriting::TOGETHER.include?(before.kind) }
       end
 
       # @return [Array<Waiting>] the oldest: what lies in files is older than what does not
