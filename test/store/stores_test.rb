@@ -47,6 +47,16 @@ class StoresTest < HouseTest
     assert_equal [["held", "let go", "shown"], ["left"]], rows.map { |row| row.last.to_a.map(&:first) }
   end
 
+  def test_steps_of_one_line_come_to_its_trace_in_their_order_from_memory_and_from_files
+    show = make_show
+    house.lines.add(show.id, [entry(1000), entry(2000)])
+    writing = Bavard::Store::LogWriting.new(house.lines, feeds: house.feeds, people: Bavard::Store::People.new(db))
+    steps = [{1000 => [["painted", 1, nil]]}, {2000 => [["gone", 2, nil]], 1000 => [["gone", 3, nil]]}]
+    writing.write(show.id, :steps, steps)
+    writing.write(show.id, :steps, JSON.parse(JSON.generate(steps), symbolize_names: true))
+    assert_equal [%w[painted gone painted gone], %w[gone gone]], db[:lines].order(:id).select_map(:trace).map { |trace| trace.to_a.map(&:first) }
+  end
+
   def test_the_same_platform_id_is_kept_once
     show = make_show
     house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m1"), entry(3000)])

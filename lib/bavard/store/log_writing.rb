@@ -15,7 +15,7 @@ module Bavard
     class LogWriting
       KINDS = %i[add settle pull pull_all pull_line put_back steps feed gap note].freeze
       # Many of them are written in one go: all lines of a batch before what became of them, for that rests on them and on nothing else.
-      TOGETHER = %i[add settle].freeze
+      TOGETHER = %i[add settle steps].freeze
 
       # @param lines [Lines]
       # @param feeds [#keep, #keep_gap]
@@ -42,15 +42,20 @@ module Bavard
         case kind
         when :add then @lines.add_rows(bodies.map { |body| plain(show_id, kind, body) })
         when :settle then @lines.settle(bodies)
+        when :steps then @lines.add_steps(in_all(bodies))
         else bodies.each { |body| write_one(kind, body) }
         end
       end
 
       private
 
+      # From a file, ids are the names of what they hold.
+      def in_all(bodies)
+        bodies.each_with_object({}) { |steps, all| steps.each { |id, more| (all[id.to_s.to_i] ||= []).concat(more) } }
+      end
+
       def write_one(kind, body)
         case kind
-        when :steps then @lines.add_steps(body)
         when :feed then @feeds.keep(body.first, **body.last)
         when :gap then @feeds.keep_gap(*body)
         when :note then @people.note(*body)
