@@ -44,6 +44,7 @@ module Bavard
         "ws://#{env["HTTP_HOST"]}#{env["REQUEST_URI"]}"
       end
 
+      # Answers the handshake.
       def begin(now_ms)
         @heard_at_ms = now_ms
         @driver.start
@@ -77,6 +78,7 @@ module Bavard
         false
       end
 
+      # There is room for more of what waits.
       def writable
         flush
         return unless @behind && @waiting.empty?
@@ -110,6 +112,7 @@ module Bavard
         @driver.close("replaced", REPLACED)
       end
 
+      # Ends once what waits is written.
       def finish
         @closed = true
         @follower.closed(self)
@@ -118,6 +121,7 @@ module Bavard
         nil
       end
 
+      # @return [Boolean]
       def closed?
         @closed
       end

@@ -29,6 +29,7 @@ module Bavard
         db
       end
 
+      # @param db [Sequel::Database] brought to the newest version
       def migrate(db)
         Sequel::Migrator.run(db, MIGRATIONS)
       end

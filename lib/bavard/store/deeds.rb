@@ -13,10 +13,13 @@ module Bavard
         @db = db
       end
 
+      # @param deed [Core::Moderation::Deed]
       def add(show_id, deed)
         @db[:deeds].insert_conflict.insert(show_id:, **deed.to_h, detail: Sequel.pg_jsonb(deed.detail || {}))
       end
 
+      # @param by [String] who took it back
+      # @param at_ms [Integer] Unix milliseconds
       def undone(id, by, at_ms)
         @db[:deeds].where(id:).update(undone_by: by, undone_ms: at_ms)
       end

@@ -82,6 +82,7 @@ module Bavard
         @db[:emotes].returning.where(id:).delete.first
       end
 
+      # @param row [Hash] as it was taken away
       def put_back_emote(show_id, row)
         @db[:emotes].insert_conflict.insert(row) if @db[:shelves].where(show_id:, id: row[:shelf_id]).any?
       end
@@ -109,6 +110,7 @@ module Bavard
         @db[:phrases].returning.where(show_id:, id:).delete.first
       end
 
+      # @param row [Hash] as it was taken away
       def put_back_phrase(show_id, row)
         @db[:phrases].insert_conflict.insert(row.merge(show_id:))
       end
@@ -134,6 +136,8 @@ module Bavard
         row && (row[:picture_id] || row[:fetched_at_ms] >= since_ms) ? row.values_at(:picture_id, :refused) : nil
       end
 
+      # @param picture_id [String, nil] what came of it
+      # @param refused [String, nil] why nothing did
       def keep_address(address, picture_id, refused, now_ms)
         values = {picture_id:, refused:, fetched_at_ms: now_ms}
         @db[:addresses].insert_conflict(target: :address, update: values).insert(address:, **values)

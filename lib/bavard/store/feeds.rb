@@ -49,6 +49,8 @@ module Bavard
         @db[:feeds].where(id:).update(values)
       end
 
+      # @param from_ms [Integer] since when nothing was heard of it, Unix milliseconds
+      # @param to_ms [Integer] until when
       def keep_gap(id, from_ms, to_ms)
         keep(id, gap_from_ms: from_ms, gap_to_ms: to_ms)
       end

@@ -45,6 +45,7 @@ module Bavard
         @lock.synchronize { @db.get(Sequel.function(:pg_advisory_unlock, KIND, show_id)) if @held.delete(show_id) }
       end
 
+      # Lets go of all shows.
       def close
         @db.disconnect
       end

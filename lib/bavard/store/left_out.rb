@@ -16,11 +16,14 @@ module Bavard
           .select_map(%i[name feed_id until_ms]).map { |values| Core::Gate::LeftOut::Entry.new(*values) }
       end
 
+      # @param entry [Core::Gate::LeftOut::Entry]
+      # @param at_ms [Integer] Unix milliseconds
       def add(show_id, entry, at_ms, by)
         take_back(show_id, entry.name, entry.feed_id)
         @db[:left_out].insert(show_id:, name: entry.name, feed_id: entry.feed_id, until_ms: entry.until_ms, at_ms:, by:)
       end
 
+      # @param feed_id [Integer, nil] nil: of all feeds
       def take_back(show_id, name, feed_id)
         @db[:left_out].where(show_id:, feed_id:).where(Sequel.function(:lower, :name) => name.downcase).delete
       end

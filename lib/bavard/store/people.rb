@@ -52,6 +52,8 @@ module Bavard
         row && read(row)
       end
 
+      # @param text [String] what moderators should know; empty: nothing any more
+      # @param at_ms [Integer] Unix milliseconds
       def note(feed_id, login, text, by, at_ms)
         @db[:people].where(feed_id:, login:).update(note: text.empty? ? nil : text, noted_by: by, noted_ms: at_ms)
       end

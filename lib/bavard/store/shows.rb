@@ -39,14 +39,17 @@ module Bavard
         @db[:shows].where(id:).update(name:, host_name:)
       end
 
+      # @param days [Integer] how long the log is kept
       def keep_for(id, days)
         @db[:shows].where(id:).update(keep_days: days)
       end
 
+      # @param document [Hash] as Core::Gate::Settings reads it
       def keep_gate(id, document)
         @db[:shows].where(id:).update(gate: Sequel.pg_jsonb(document))
       end
 
+      # @param document [Hash] as Core::Cues::Settings reads it
       def keep_cues(id, document)
         @db[:shows].where(id:).update(cues: Sequel.pg_jsonb(document))
       end

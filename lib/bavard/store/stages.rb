@@ -91,6 +91,7 @@ module Bavard
         @db[:stages].where(id:).update(removed_at_ms: now_ms)
       end
 
+      # What was taken away is there again.
       def put_back(id)
         @db[:stages].where(id:).update(removed_at_ms: nil)
         find(id)
@@ -125,10 +126,12 @@ module Bavard
         @db[:stages].where(id:).update(@keys.columns(token))
       end
 
+      # @param backdrop [String] id of the picture it is judged by
       def keep_backdrop(id, backdrop)
         @db[:stages].where(id:).update(backdrop:)
       end
 
+      # @param line_id [Integer] lines up to that one stay off its picture
       def keep_cleared(id, line_id)
         @db[:stages].where(id:).update(cleared_at_line: line_id)
       end
@@ -142,6 +145,7 @@ module Bavard
         @db[:stages].where(id:).update(doubt_s:)
       end
 
+      # @param live [Hash] what is set while the broadcast goes on
       def keep_live(id, live)
         @db[:stages].where(id:).update(live: Sequel.pg_jsonb(live))
       end

@@ -8,6 +8,8 @@ module Bavard
       class Condition
         # What of an event is asked by many cues. worth:: in whole units of its currency or of the platform's own
         Facts = Struct.new(:feed, :login, :name, :worth, :unit) do
+          # @param event [Event]
+          # @return [Facts] what conditions ask of it
           def self.of(event)
             amount = event.amount
             worth = amount && (amount.currency ? amount.number.fdiv(10**Amount::EXPONENTS.fetch(amount.currency, 2)) : amount.number)

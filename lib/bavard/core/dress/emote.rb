@@ -15,10 +15,13 @@ module Bavard
       # on:: whether it is worn at all; off_feeds:: ids of feeds it is not worn on
       # feed_id:: of a platform's own emotes, which come with each line and are never looked for in a text; else nil
       Shelf = Struct.new(:id, :name, :on, :off_feeds, :emotes, :feed_id) do
+        # @param other_feed_id [Integer, nil]
+        # @return [Boolean] whether it is drawn in lines of that feed
         def worn_on?(other_feed_id)
           on && !off_feeds.include?(other_feed_id)
         end
 
+        # @return [Boolean] whether it is found by its code, and not by where its platform says it stands
         def looked_for?
           on && feed_id.nil?
         end

@@ -21,10 +21,12 @@ module Bavard
           @by_first.default = nil
         end
 
+        # @return [Array<String>] the words of a text, as they are compared
         def self.split(text)
           text.split.map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
         end
 
+        # @return [String] as it is compared
         def self.fold(word)
           (word.ascii_only? ? word.downcase : word.unicode_normalize(:nfkc).downcase(:fold)).gsub(EDGES, "")
         end

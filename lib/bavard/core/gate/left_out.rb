@@ -37,6 +37,7 @@ module Bavard
         # @return [Integer] another one whenever somebody else is left out
         attr_reader :changes
 
+        # @param entry [Entry]
         def add(entry)
           key = LeftOut.key(entry.name)
           return if key.empty?

@@ -53,6 +53,7 @@ module Bavard
           one["do"] == "set" && other["do"] == "set" && one["piece"] == other["piece"]
         end
 
+        # Several edits, one after the other.
         def many(document, edit)
           edits = edit["edits"]
           unless edits.is_a?(Array) && edits.size <= MOST_AT_ONCE
@@ -63,6 +64,7 @@ module Bavard
           Done.new(document, {"do" => "many", "edits" => done.map(&:edit)}, {"do" => "many", "edits" => done.map(&:undo).reverse})
         end
 
+        # A piece that is new.
         def add(document, edit)
           kind = Pieces.kind(edit["kind"])
           if document["pieces"].size >= Document::MOST_PIECES
@@ -93,6 +95,7 @@ module Bavard
           Pieces.kind(given["kind"]).build(id, given.except("id", "kind"))
         end
 
+        # Some properties of a piece.
         def set(document, edit)
           piece = existing(document, edit)
           kind = Pieces.kind(piece["kind"])
@@ -101,6 +104,7 @@ module Bavard
           Done.new(changed(document, piece, piece.merge(kept)), edit.merge("values" => kept), edit.merge("values" => piece.slice(*kept.keys)))
         end
 
+        # A piece goes.
         def remove(document, edit)
           piece = existing(document, edit)
           at = document["pieces"].index(piece)
@@ -117,6 +121,7 @@ module Bavard
           Done.new(document.merge("pieces" => pieces), edit.merge("at" => at), edit.merge("at" => before))
         end
 
+        # The stage is larger or smaller.
         def size(document, edit)
           values = values_of(edit).to_h do |name, given|
             property = Document::SIZE[name] || raise(Error.new("A stage has no “#{name}”.", field: name, value: given))

@@ -39,6 +39,7 @@ module Bavard
           boxes.map { |id, values| {"do" => "set", "piece" => id, "values" => values} }
         end
 
+        # A piece takes the size, or the place, that another one or the stage gives it.
         def fit(document, edit)
           piece = piece(document, edit["piece"])
           values = Fitting.values(piece, piece(document, edit["to"]), edit["how"], document)
@@ -60,6 +61,7 @@ module Bavard
           Resizing.edits(document, size, edit["how"]) + [{"do" => "size", "values" => size}]
         end
 
+        # Pieces like those, a little beside them.
         def duplicate(document, edit)
           paste(document, "pieces" => pieces(document, edit), "beside" => true)
         end
@@ -77,11 +79,13 @@ module Bavard
           end
         end
 
+        # Pieces move together from now on.
         def group(document, edit)
           name = free_group(document, 0)
           pieces(document, edit).map { |piece| {"do" => "set", "piece" => piece["id"], "values" => {"group" => name}} }
         end
 
+        # Pieces move by themselves again.
         def ungroup(document, edit)
           names = pieces(document, edit).map { |piece| piece["group"] } - [""]
           document["pieces"].select { |piece| names.include?(piece["group"]) }

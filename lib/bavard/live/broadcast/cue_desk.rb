@@ -34,6 +34,7 @@ module Bavard
         use(document)
       end
 
+      # @param document [Hash] as Core::Cues::Settings reads it
       def use(document)
         @document = document
         @sheet = Core::Cues::Settings.sheet(document)
@@ -120,10 +121,14 @@ module Bavard
         @pulled = playing.id
       end
 
+      # What plays is over.
+      #
+      # @return [Boolean, nil] whether something played
       def skip(now_ms)
         @changed = true if @queue.skip(now_ms)
       end
 
+      # What is over ends, and what is next begins.
       def advance(now_ms)
         ended, begun = @queue.advance(now_ms)
         @changed = true if ended || begun

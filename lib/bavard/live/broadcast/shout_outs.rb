@@ -36,6 +36,7 @@ module Bavard
         @random = Random.new
       end
 
+      # @param fellows [Array<Core::Cues::Fellow>] whom the host knows
       def fellows=(fellows)
         @fellows = fellows.to_h { |fellow| [fellow.key, fellow] }
       end
@@ -108,6 +109,7 @@ module Bavard
         start(@waiting.shift, now_ms)
       end
 
+      # @return [Integer, nil] when {#advance} has something to do
       def due_ms
         return @ends_ms if @playing
 

@@ -34,6 +34,7 @@ module Bavard
         lanes[feed.id].connect if feed.wanted
       end
 
+      # It is heard no more, and its lines stay.
       def remove_feed(feed_id)
         lanes.delete(feed_id)&.disconnect
         voices.forget(feed_id)
@@ -41,6 +42,8 @@ module Bavard
         @house.journal.deed(:feeds, :remove, feed_id, at_ms)
       end
 
+      # @param wanted [Boolean] whether it is to be connected
+      # @raise [Bavard::Gone]
       def want_feed(feed_id, wanted)
         lane = lane(feed_id)
         lane.feed.wanted = wanted
@@ -49,6 +52,8 @@ module Bavard
         voices.lost(lane, now_ms) unless wanted
       end
 
+      # @param mapping [Hash] which tags of its lines mean what
+      # @raise [Bavard::Gone]
       def map_feed(feed_id, mapping)
         lane = lane(feed_id)
         lane.feed.mapping = mapping
@@ -75,6 +80,8 @@ module Bavard
         end
       end
 
+      # @return [FeedLane]
+      # @raise [Bavard::Gone]
       def lane(feed_id)
         lanes[feed_id] || raise(Gone.new("That feed is no longer there.", field: "feed", value: feed_id))
       end

@@ -59,6 +59,7 @@ module Bavard
       def id = feed.id
       def mark = [feed.shape, feed.colour]
 
+      # Begins to listen, anew where it listens already.
       def connect
         @runner&.halt
         runner = nil
@@ -68,6 +69,7 @@ module Bavard
         runner.start
       end
 
+      # Its thread ended for something that nobody foresaw.
       def fault(error)
         @house.meters.fault(:feed)
         @house.log.error("feed #{id}: begun anew", error)
@@ -78,6 +80,7 @@ module Bavard
         connect if feed.wanted
       end
 
+      # Listens no more.
       def disconnect
         @runner&.halt
         @runner = nil
@@ -90,6 +93,7 @@ module Bavard
         @runner.equal?(runner)
       end
 
+      # @param state [Core::FeedState] what has become of its connection
       def enter(state)
         since_ms = @state.state == state.state ? @state.since_ms : state.since_ms
         @state = Core::FeedState.new(state.state, state.reason, since_ms, state.retry_at_ms, state.want)
@@ -142,6 +146,7 @@ module Bavard
         @noted.each { |kept| kept.line.dress(emotes) }
       end
 
+      # @param gap [Core::Gap] a time of which nothing can be heard any more
       def miss(gap)
         @gap = [gap.from_ms, gap.to_ms]
         @house.journal.behind(feed.show_id, :gap, id, *@gap)

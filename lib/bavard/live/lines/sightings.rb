@@ -31,6 +31,7 @@ module Bavard
 
       def due_ms = @waiting.empty? ? nil : @flushed_at_ms + FLUSH_EVERY_MS
 
+      # Adds what was seen to the traces, no more often than once a second.
       def flush(now_ms)
         due = due_ms
         return unless due && now_ms >= due

@@ -42,11 +42,16 @@ module Bavard
         deed("leave_out", by, about: name, detail: {"feed" => feed_id, "until" => until_ms, "lines" => gone})
       end
 
+      # Somebody is left out no more.
+      #
+      # @raise [Bavard::Error] where they are not
       def take_back(name, by, feed_id: nil)
         entry = let_in(name, feed_id) or raise Error.new("“#{name}” is not left out.", field: "name", value: name)
         deed("take_back", by, about: entry.name, detail: {"feed" => entry.feed_id, "until" => entry.until_ms})
       end
 
+      # @param on [Boolean] whether it is pinned from now on
+      # @raise [Bavard::Conflict] where it is so already
       def pin_line(line_id, on, by)
         kept = lines.find(line_id)
         already(line_id, "pin") unless prompter.pin(line_id, on)
@@ -76,6 +81,8 @@ module Bavard
         deed(on ? mark : "unmark", by, line_id:, about: kept.line.person.login, detail: {"mark" => mark})
       end
 
+      # @param text [String] what moderators should know of somebody of that feed
+      # @raise [Bavard::Gone] where the feed is gone
       def note_person(feed_id, login, text, by)
         @show.lane(feed_id)
         text = text.to_s.scrub("").strip[0, Store::People::LONGEST_NOTE]

@@ -98,6 +98,7 @@ module Bavard
           .find { |person| [person.login, person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
       end
 
+      # @param mark [String] of Core::Moderation::Deed::MARKS
       def mark(line_id, mark, on)
         noted = @noted[line_id] or return
         noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
@@ -153,10 +154,12 @@ module Bavard
         @cued = true
       end
 
+      # @return [Integer, nil] when {#flush} has something to say
       def due_ms
         @sent_at_ms + FRAME_MS if @talk || @cued || @fresh.any? || @states.any? || @marks.any? || @held || @pinned || @fresh_deeds.any?
       end
 
+      # Tells pages what is new, at most once a frame.
       def flush(now_ms)
         due = due_ms
         return unless due && now_ms >= due

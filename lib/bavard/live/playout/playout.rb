@@ -116,6 +116,7 @@ module Bavard
         @dirty = true
       end
 
+      # Everything that stands leaves at once.
       def clear
         @lines.clear
         @chats.each_value { |chat| chat.timeline.clear }

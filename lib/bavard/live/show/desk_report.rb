@@ -34,10 +34,12 @@ module Bavard
         @lines.shift if @lines.size > MOST_LINES
       end
 
+      # @return [Integer] when {#flush} has something to say
       def due_ms
         @sent_at_ms + (@touched ? EVERY_MS : ANYWAY_MS)
       end
 
+      # Tells the host’s pages how everything stands.
       def flush(now_ms)
         return if now_ms < due_ms
 

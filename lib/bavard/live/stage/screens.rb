@@ -10,6 +10,7 @@ module Bavard
         @screens = {}
       end
 
+      # @param connection [Relay::Connection] of a page that shows the stage
       def opened(connection, now_ms)
         @screens[connection.id] = Screen.new(connection.id, from: connection.env["REMOTE_ADDR"], now_ms:)
       end
@@ -24,6 +25,7 @@ module Bavard
       # @return [Boolean] whether it said just now that it cannot play a sound
       def silent?(connection) = !@screens[connection.id]&.silent.nil?
 
+      # @param connection [Relay::Connection]
       def closed(connection)
         @screens.delete(connection.id)
       end

@@ -143,11 +143,13 @@ module Bavard
         end
       end
 
+      # @param last_line_id [Integer] lines up to that one stay away, also after a restart
       def clear_air(last_line_id)
         air.clear
         @house.journal.deed(:stages, :keep_cleared, id, last_line_id)
       end
 
+      # The draft stands empty.
       def clear_draft
         draft.clear
       end
@@ -194,6 +196,7 @@ module Bavard
         air.flush(now_ms)
       end
 
+      # @return [Integer, nil] when {#advance} has something to do
       def due_ms
         now_ms = @house.clock.call
         [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms, live.captioning.due_ms(now_ms),

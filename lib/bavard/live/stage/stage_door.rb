@@ -23,14 +23,18 @@ module Bavard
       # @param said [Array<Core::Chat::Line>] before, oldest first
       def load(stages, said) = @desks = stages.to_h { |stage| [stage.id, desk_with(stage, said)] }
 
+      # @return [StageDesk]
+      # @raise [Bavard::Gone]
       def desk(stage_id)
         desks[stage_id] || raise(Gone.new("That stage is no longer there.", field: "stage", value: stage_id))
       end
 
+      # Takes all lines off the picture of a stage.
       def clear_air(stage_id)
         desk(stage_id).clear_air(@house.ids.next(now_ms))
       end
 
+      # @param stage [Store::Stages::Stage] one that is new, or was before
       def add_stage(stage)
         desks[stage.id] ||= desk_with(stage)
       end
@@ -52,6 +56,7 @@ module Bavard
         @removed.fetch(stage_id, nil) || raise(Gone.new("That stage cannot be put back any more.", field: "stage", value: stage_id))
       end
 
+      # @raise [Bavard::Gone] where it was taken away too long ago
       def put_back_stage(stage_id)
         desk = removed_stage(stage_id)
         @removed.delete(stage_id)

@@ -49,6 +49,7 @@ module Bavard
       # The line to the service broke; what is known stays.
       def lost(lane, now_ms) = @rooms[lane.id]&.lost(now_ms)
 
+      # The feed of a room is gone.
       def forget(lane_id)
         @dressed += 1 if @rooms.delete(lane_id)
       end
@@ -56,6 +57,7 @@ module Bavard
       # @return [Array] another one whenever somebody may have to be drawn otherwise, but for their loudness
       def revision = [@rooms.each_value.sum(&:changes), @rooms.size, @pulse, @dressed]
 
+      # Who talks ends to talk, and what is shown follows.
       def advance(now_ms)
         @rooms.each_value { |room| room.advance(now_ms) }
         return if now_ms - @pulsed_ms < PULSE_MS
@@ -64,6 +66,7 @@ module Bavard
         @pulse += 1 if @rooms.each_value.any? { |room| fading?(room, now_ms) }
       end
 
+      # @return [Integer, nil] when {#advance} has something to do
       def due_ms
         due = @rooms.each_value.filter_map(&:due_ms).min
         pulse = @pulsed_ms + PULSE_MS if @rooms.each_value.any? { |room| fading?(room, @pulsed_ms) }
