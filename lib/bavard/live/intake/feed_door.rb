@@ -8,6 +8,8 @@ module Bavard
   module Live
     # What pages ask of a show about its feeds. For use inside {Show#ask} only, but for {#hand_in}.
     class FeedDoor < Part
+      # Other threads read it too: it is never changed, but another one.
+      #
       # @return [Hash{Integer => FeedLane}]
       attr_reader :lanes
 
@@ -15,7 +17,7 @@ module Bavard
       def initialize(show, house, take_in)
         super(show, house)
         @take_in = take_in
-        @lanes = {}
+        @lanes = {}.freeze
       end
 
       # @param feeds [Array<Store::Feeds::Feed>]
@@ -24,19 +26,21 @@ module Bavard
         @lanes = feeds.to_h do |feed|
           seen = @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS)
           [feed.id, lane_with(feed, entries: said.select { |kept| kept.lane_id == feed.id }, seen:)]
-        end
+        end.freeze
       end
 
       # A show that was only just started has found the feed in the database already.
       def add_feed(feed)
         lanes[feed.id]&.disconnect
-        lanes[feed.id] = lane_with(feed)
-        lanes[feed.id].connect if feed.wanted
+        lane = lane_with(feed)
+        @lanes = lanes.merge(feed.id => lane).freeze
+        lane.connect if feed.wanted
       end
 
       # It is heard no more, and its lines stay.
       def remove_feed(feed_id)
-        lanes.delete(feed_id)&.disconnect
+        lanes[feed_id]&.disconnect
+        @lanes = lanes.except(feed_id).freeze
         voices.forget(feed_id)
         at_ms = now_ms
         @house.journal.deed(:feeds, :remove, feed_id, at_ms)

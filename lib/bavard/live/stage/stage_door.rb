@@ -8,6 +8,8 @@ module Bavard
   module Live
     # What pages ask of a show about its stages. For use inside {Show#ask} only.
     class StageDoor < Part
+      # Other threads read it too, as when a screen comes: it is never changed, but another one.
+      #
       # @return [Hash{Integer => StageDesk}] in the show's order
       attr_reader :desks
 
@@ -15,13 +17,13 @@ module Bavard
       def initialize(show, house, mark)
         super(show, house)
         @mark = mark
-        @desks = {}
+        @desks = {}.freeze
         @removed = {}
       end
 
       # @param stages [Array<Store::Stages::Stage>]
       # @param said [Array<Core::Chat::Line>] before, oldest first
-      def load(stages, said) = @desks = stages.to_h { |stage| [stage.id, desk_with(stage, said)] }
+      def load(stages, said) = @desks = stages.to_h { |stage| [stage.id, desk_with(stage, said)] }.freeze
 
       # @return [StageDesk]
       # @raise [Bavard::Gone]
@@ -36,7 +38,7 @@ module Bavard
 
       # @param stage [Store::Stages::Stage] one that is new, or was before
       def add_stage(stage)
-        desks[stage.id] ||= desk_with(stage)
+        @desks = desks.merge(stage.id => desk_with(stage)).freeze unless desks.key?(stage.id)
       end
 
       # Nobody sees it any more; it is kept, with its way back.
@@ -44,7 +46,8 @@ module Bavard
       # @return [Integer, nil] a stage to look at instead
       def remove_stage(stage_id)
         desk = desk(stage_id)
-        @removed[stage_id] = desks.delete(stage_id)
+        @removed[stage_id] = desk
+        @desks = desks.except(stage_id).freeze
         desk.close
         now = now_ms
         @house.journal.deed(:stages, :remove, stage_id, now)
@@ -78,7 +81,7 @@ module Bavard
       def only_draft?(line) = line.state.name == :draft || line.state.was == :draft || lanes[line.feed_id]&.feed&.draft_only
 
       def order_with(ids, all)
-        @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }
+        @desks = ids.each_with_index.to_h { |id, place| [id, all.fetch(id).tap { |desk| desk.stage.place = place }] }.freeze
       end
 
       # @param said [Array<Core::Chat::Line>] before, oldest first
