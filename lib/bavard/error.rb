@@ -24,6 +24,9 @@ module Bavard
     # @return [Integer] the HTTP status of a page that has nothing else to say
     def status = 422
 
+    # @return [Error] of the same class, so that what is to be done about it stays the same
+    def in_words(message, field: nil) = self.class.new(message, field:)
+
     # @return [String] the same as the rest of a sentence that ends after it
     def reason = message.delete_suffix(".").sub(/\A(?:There|That|This|It|They|None|Another|Only)\b/, &:downcase)
   end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "minitest/mock"
 require "stringio"
 require_relative "../support/house_test"
 require_relative "../support/lines"
@@ -32,8 +33,8 @@ class ReplayCommandTest < HouseTest
 
   def rules(*given) = Bavard::Core::Gate::RuleSet.read("name" => "A", "rules" => given)["rules"]
 
-  def told(**more)
-    order = {"show" => @record.id, "before" => rules, "after" => rules({"kind" => "repeats", "times" => 3, "within_s" => 300}),
+  def told(alone: true, **more)
+    order = {"alone" => alone, "show" => @record.id, "before" => rules, "after" => rules({"kind" => "repeats", "times" => 3, "within_s" => 300}),
              "from_ms" => BEGAN_MS, "to_ms" => BEGAN_MS + (LINES * 30_000)}
     output = StringIO.new
     Bavard::ReplayCommand.new(order, db, **more).run(output)
@@ -45,5 +46,6 @@ class ReplayCommandTest < HouseTest
     assert_equal [LINES, LINES, LINES], [whole["done"], whole["total"], whole.dig("result", "lines")]
     assert_operator whole.dig("result", "off"), :>, 10
     assert_equal whole, told(halved_from: 2)
+    Bavard::ReplayCommand::Elsewhere.stub(:new, ->(_order) { flunk "others are at it" }) { assert_equal whole, told(halved_from: 2, alone: false) }
   end
 end

@@ -41,7 +41,7 @@ class StoresTest < HouseTest
     outcome = Bavard::Store::Lines::Outcome
     settled = [outcome.new(1000, true, false, [["let go", 5, nil], ["shown", 5, "aired"]], 5, false), outcome.new(1000, false, false, [["held", 3, nil]], 3, true),
       outcome.new(2000, false, false, [["left", 4, nil]], 4, false)]
-    lines.settle(settled.values_at(1, 2, 0))
+    2.times { lines.settle(settled.values_at(1, 2, 0)) }
     rows = db[:lines].order(:id).select_map(%i[aired held shown_at_ms trace])
     assert_equal [[true, false, 5], [false, false, 4]], rows.map { |row| row.first(3) }
     assert_equal [["held", "let go", "shown"], ["left"]], rows.map { |row| row.last.to_a.map(&:first) }
@@ -54,7 +54,8 @@ class StoresTest < HouseTest
     steps = [{1000 => [["painted", 1, nil]]}, {2000 => [["gone", 2, nil]], 1000 => [["gone", 3, nil]]}]
     writing.write(show.id, :steps, steps)
     writing.write(show.id, :steps, JSON.parse(JSON.generate(steps), symbolize_names: true))
-    assert_equal [%w[painted gone painted gone], %w[gone gone]], db[:lines].order(:id).select_map(:trace).map { |trace| trace.to_a.map(&:first) }
+    # Once more changes nothing.
+    assert_equal [%w[painted gone], %w[gone]], db[:lines].order(:id).select_map(:trace).map { |trace| trace.to_a.map(&:first) }
   end
 
   def test_the_same_platform_id_is_kept_once

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "minitest/mock"
 require_relative "../support/web_test"
 require_relative "../../lib/bavard/feeds/activities"
 
@@ -63,6 +64,16 @@ class InboxTest < WebTest
     assert_equal 413, sending("x" * 70_000).first
     assert_equal 404, sending(NOTE, path: "/in/#{"x" * 32}").first
     assert_empty logged
+  end
+
+  # The very same message, for that is what programs send again.
+  def test_what_finds_no_room_may_be_sent_once_more
+    mailbox = @shows[@record.id].instance_variable_get(:@mailbox)
+    mailbox.stub(:full?, true) { assert_equal 503, sending(NOTE).first }
+    assert_empty logged
+    assert_equal [202, nil], sending(NOTE)
+    assert_equal 1, logged.size
+    assert_equal 401, sending(NOTE).first
   end
 
   def test_a_feed_that_is_off_takes_nothing

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/lines"
+require "minitest/mock"
 require_relative "../support/web_test"
 require_relative "../../lib/bavard/live/rehearsal/playback"
 
@@ -48,6 +49,12 @@ class LogPagesTest < WebTest
     assert_equal 1, last_response.body.lines.size
     get "/log/export/exe"
     assert_equal 404, last_response.status
+  end
+
+  def test_whoever_meets_a_busy_program_is_told_when_to_ask_again
+    Bavard::Web::ExportStream::PLACES.stub(:take?, false) { get "/log/export/csv" }
+    assert_equal [503, "2"], [last_response.status, last_response.headers["retry-after"]]
+    assert_includes last_response.body, "Another export"
   end
 
   def test_an_export_is_played_back_into_the_draft_alone

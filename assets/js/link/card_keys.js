@@ -1,4 +1,4 @@
-// What the keys of a line’s card are short for. The twin of lib/bavard/live/lines/card_keys.rb; a test compares the two, and what reads cards.
+// What the keys of a line’s card are short for: written by bin/formats from lib/bavard/live/lines/card_keys.rb.
 
 // Of every line’s.
 export const LINE = {

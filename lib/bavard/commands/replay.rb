@@ -3,7 +3,7 @@
 # Runs an edited set of rules over the log, in a process of its own: what it is to do comes as one JSON line on standard
 # input, how far it is and what came of it goes out as JSON lines.
 #   {"show": 1, "before": [rules], "after": [rules], "from_ms": …, "to_ms": …}
-# The later half of a long log goes to another process like it, with counted_from_ms besides.
+# The later half of a long log goes to another process like it, with counted_from_ms besides; not where "alone" says that others are at it.
 
 require "etc"
 require "json"
@@ -86,7 +86,7 @@ module Bavard
 
     # @return [Integer, nil] where the later half begins, if that is worth it
     def middle_ms(total)
-      @log.moment(show_id, search(from_ms, to_ms), total / 2) if total >= @halved_from && !@order["counted_from_ms"]
+      @log.moment(show_id, search(from_ms, to_ms), total / 2) if total >= @halved_from && @order["alone"] != false && !@order["counted_from_ms"]
     end
 
     def replay

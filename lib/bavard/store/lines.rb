@@ -29,13 +29,17 @@ module Bavard
       ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.map { |name| OTHERWISE.fetch(name, name) }.join(", ")} FROM " \
             "json_to_recordset(?) AS row(#{COLUMNS.map { |name, type| "#{name} #{type}" }.join(", ")}) ON CONFLICT DO NOTHING".freeze
 
-      ADD_STEPS = "UPDATE lines SET trace = trace || row.steps FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id"
+      # What is there already came before, as where a process was killed between writing and forgetting it.
+      NEW_STEPS = "(SELECT coalesce(jsonb_agg(step), '[]') FROM jsonb_array_elements(coalesce(row.steps, '[]')) AS step " \
+                  "WHERE NOT lines.trace @> jsonb_build_array(step))"
+      ADD_STEPS = "UPDATE lines SET trace = trace || #{NEW_STEPS} " \
+                  "FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id".freeze
       # steps:: as Entry's trace; held:: whether it waits from now on
       Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms, :held)
       SETTLE = "UPDATE lines SET held = coalesce(row.held, false), aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, " \
-               "trace = trace || row.steps, shown_at_ms = row.shown_at_ms " \
+               "trace = trace || #{NEW_STEPS}, shown_at_ms = row.shown_at_ms " \
                "FROM json_to_recordset(?) AS row(id bigint, aired boolean, pulled boolean, steps jsonb, shown_at_ms bigint, held boolean) " \
-               "WHERE lines.id = row.id"
+               "WHERE lines.id = row.id".freeze
 
       def initialize(db)
         @db = db

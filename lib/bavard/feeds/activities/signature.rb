@@ -38,6 +38,11 @@ module Bavard
           given
         end
 
+        # It was not taken after all: whoever sent it may send it once more, as it is.
+        #
+        # @param signature [String] as {#check} gave it
+        def forget(signature) = @lock.synchronize { @seen.delete(signature) }
+
         private
 
         def remember(signature, now_ms)

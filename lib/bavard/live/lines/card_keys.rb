@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
+require "json"
+
 module Bavard
   module Live
-    # What the keys of a line's card are short for. Cards are most of what goes to pages, so their keys are a letter or two. The twin of
-    # assets/js/link/card_keys.js; a test compares the two, and what is drawn with them.
+    # What the keys of a line's card are short for. Cards are most of what goes to pages, so their keys are a letter or two. Scripts have the
+    # same in assets/js/link/card_keys.js, which bin/formats writes; tests compare it, what is sent and what is read.
     module CardKeys
       # Of every line's.
       LINE = {
@@ -45,6 +47,16 @@ module Bavard
         at: "what it is to the host: mention, question, first, supporter",
         mk: "how moderators marked it"
       }.freeze
+      ABOUT = {LINE: "Of every line’s.", PIECE: "Of a line’s in a piece, besides.", DESK: "Of a line’s in a lane or a prompter, besides."}.freeze
+
+      # @return [String] the same as a script
+      def self.script
+        groups = ABOUT.map do |group, about|
+          keys = const_get(group).map { |key, words| "  #{key}: #{JSON.generate(words)},\n" }
+          "\n// #{about}\nexport const #{group} = {\n#{keys.join}};\n"
+        end
+        "// What the keys of a line’s card are short for: written by bin/formats from lib/bavard/live/lines/card_keys.rb.\n#{groups.join}"
+      end
     end
   end
 end

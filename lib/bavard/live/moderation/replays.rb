@@ -61,7 +61,7 @@ module Bavard
 
         IO.popen({"DATABASE_URL" => @database_url}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
           run.pid = process.pid
-          process.puts(JSON.generate(order))
+          process.puts(JSON.generate(order.merge("alone" => alone?(run))))
           process.each_line { |line| hear(run, JSON.parse(line)) }
         end
         run.state = run.result ? :done : :failed if run.state == :running
@@ -71,6 +71,9 @@ module Bavard
       ensure
         run.pid = nil
       end
+
+      # @return [Boolean] whether no other show's is on its way, so that a processor is free
+      def alone?(run) = @lock.synchronize { @runs.each_value.none? { |other| other != run && other.pid } }
 
       def hear(run, told)
         run.total = told["total"]

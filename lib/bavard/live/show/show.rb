@@ -25,6 +25,7 @@ require_relative "desk_report"
 require_relative "figures"
 require_relative "mailbox"
 require_relative "messages"
+require_relative "screen_door"
 require_relative "show_loading"
 
 module Bavard
@@ -170,8 +171,8 @@ module Bavard
       def begin_parts
         @feeds = FeedDoor.new(self, @house, method(:take_in))
         @stages = StageDoor.new(self, @house, method(:mark))
-        @broadcast, @happenings, @moderation, @directing, @undoing =
-          [Broadcast, Happenings, Moderation, Directing, Undoing].map { |part| part.new(self, @house) }
+        @broadcast, @happenings, @moderation, @directing, @undoing, @screens =
+          [Broadcast, Happenings, Moderation, Directing, Undoing, ScreenDoor].map { |part| part.new(self, @house) }
       end
 
       def take_in(lane, runner, intake)
@@ -207,7 +208,7 @@ module Bavard
         case item
         when Messages::Brought then reception.receive(item.lane, item.runner, item.intake)
         when Messages::Question then answer(item)
-        when Messages::ScreenDid then screen_did(item.desk, item.what, item.connection, item.text)
+        when Messages::ScreenDid then screen_did(item)
         when FeedLane::Heard then item.lane.keep_heard(item)
         when Messages::PictureCame then came(item.address)
         end
@@ -219,6 +220,11 @@ module Bavard
         prompter.redraw(lanes) { |line| line.addresses.include?(address) }
       end
 
+      def screen_did(item)
+        @screens.receive(item)
+        @report.touch
+      end
+
       def answer(question)
         before = @house.journal.last_deed
         value = question.work.call(self)
@@ -228,25 +234,6 @@ module Bavard
         question.answer << [:raised, error]
       ensure
         @report.touch
-      end
-
-      def screen_did(desk, what, connection, text)
-        case what
-        when :opened then desk.screens.opened(connection, now_ms)
-        when :heard then screen_said(desk, connection, text)
-        when :closed
-          desk.screens.closed(connection)
-          [sounding, shout_outs].each { |heard| heard.closed(connection.id, now_ms) }
-        end
-        @report.touch
-      end
-
-      def screen_said(desk, connection, text)
-        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
-          sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
-        end
-        @house.reject(:screen, "a report that cannot be read") unless read
-        [sounding, shout_outs].each { |heard| heard.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
       end
 
       def advance

@@ -30,25 +30,28 @@ module Bavard
             JSON.generate(error: "An activity has room for #{LARGEST_BODY_BYTES / 1024} KB.")
         end
 
-        intake = read(lane, request.body.read(LARGEST_BODY_BYTES + 1).to_s)
-        show.hand_in(lane, intake)
+        intake = handed_in(show, lane, request.body.read(LARGEST_BODY_BYTES + 1).to_s)
         status 202
         JSON.generate(taken: intake.platform_id || intake.body)
       rescue Error => error
         site.house.reject(:inbox, error.message)
-        status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : 422
+        status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : error.status
         JSON.generate(error: error.message, field: error.field)
       end
 
       private
 
-      def read(lane, body)
+      # @return [Core::Intake]
+      def handed_in(show, lane, body)
         raise Error.new("This address is switched off just now.", field: "feed") unless lane.feed.wanted
 
         now_ms = env["bavard.site"].house.clock.call
         signature = SEEN.check(lane.feed.password, request.get_header("HTTP_BAVARD_TIMESTAMP"), request.get_header("HTTP_BAVARD_SIGNATURE"), body,
           now_ms)
-        Feeds::Activities::Reading.read(body, lane.id, now_ms, fallback_id: "sig:#{signature}")
+        Feeds::Activities::Reading.read(body, lane.id, now_ms, fallback_id: "sig:#{signature}").tap { |intake| show.hand_in(lane, intake) }
+      rescue Busy
+        SEEN.forget(signature)
+        raise
       end
     end
   end

@@ -32,7 +32,7 @@ module Bavard
         show = match && find(env["bavard.site"], match[1].to_i, match[2], match[3])
         show ? set(show, match[1].to_i, match[2], text_of(request)) : answer(404, "Nothing is taken at this address.")
       rescue Error => error
-        answer(422, error.message)
+        answer(error.status, error.message)
       end
 
       def find(site, stage_id, piece, key)

@@ -9,11 +9,15 @@ module Bavard
   module Web
     # How pages of the application read what they are given, and how they tell what went wrong.
     module StationWords
+      # After which somebody who met a busy program may ask again.
+      AGAIN_S = 2
+
       # @param app [Class] whose errors are told in words
       def self.errors(app)
         app.error(Bavard::Error) do
           error = env["sinatra.error"]
           status error.status
+          headers "retry-after" => AGAIN_S.to_s if error.status == 503
           problem(error.message, field: error.field)
         end
 

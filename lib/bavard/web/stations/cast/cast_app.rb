@@ -91,7 +91,7 @@ module Bavard
         rescue Error => error
           raise error if error.field
 
-          raise Error.new("That picture was not taken: #{error.reason}.", field: "address")
+          raise error.in_words("That picture was not taken: #{error.reason}.", field: "address")
         end
 
         def uploads

@@ -177,7 +177,7 @@ module Bavard
         def picture_at(address)
           site.house.pictures.get(text(address).strip, @record.id)
         rescue Error => error
-          raise Error.new("That picture was not taken: #{error.reason}.", field: "address")
+          raise error.in_words("That picture was not taken: #{error.reason}.", field: "address")
         end
 
         # One that is known, one at an address, or one that is brought.
@@ -190,7 +190,7 @@ module Bavard
         rescue Error => error
           raise error if error.field
 
-          raise Error.new("That picture was not taken: #{error.reason}.", field: "picture")
+          raise error.in_words("That picture was not taken: #{error.reason}.", field: "picture")
         end
 
         # What was removed can be put back by the same show until the process ends.

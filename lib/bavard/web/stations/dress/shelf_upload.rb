@@ -46,7 +46,7 @@ module Bavard
         begin_with(["pack", path], URI(address).host.to_s, address:)
       rescue Error => error
         FileUtils.rm_rf(@folder)
-        raise Error.new("It was not read: #{error.reason}.", field: "address")
+        raise error.in_words("It was not read: #{error.reason}.", field: "address")
       end
 
       private

@@ -35,7 +35,7 @@ module Bavard
       rescue Error => error
         raise error if error.field
 
-        raise error.class.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
+        raise error.in_words("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
 
       # A picture of somebody, or of what a cue shows.
@@ -52,7 +52,7 @@ module Bavard
       rescue Error => error
         raise error if error.field
 
-        raise error.class.new("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
+        raise error.in_words("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
 
       private

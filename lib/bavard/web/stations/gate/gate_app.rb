@@ -195,7 +195,7 @@ module Bavard
           end
           json(state(gate))
         rescue Conflict => error
-          raise Conflict.new(changed_meanwhile, field: error.field)
+          raise error.in_words(changed_meanwhile, field: error.field)
         end
 
         def ladder_of(gate)

@@ -26,7 +26,7 @@ module Bavard
         show_log(found.first(Store::Log::PAGE))
       rescue Error => error
         @error = error.message
-        status 422
+        status error.status
         show_log([])
       end
 

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+require_relative "../part"
+
+module Bavard
+  module Live
+    # What the pages that show a stage do: they open, report, and close.
+    class ScreenDoor < Part
+      # @param did [Messages::ScreenDid]
+      def receive(did)
+        case did.what
+        when :opened then did.desk.screens.opened(did.connection, now_ms)
+        when :heard then report(did.desk, did.connection, did.text)
+        when :closed
+          did.desk.screens.closed(did.connection)
+          players.each { |player| player.closed(did.connection.id, now_ms) }
+        end
+      end
+
+      private
+
+      # What plays sounds, each on one screen.
+      def players = [sounding, shout_outs]
+
+      def report(desk, connection, text)
+        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
+          @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
+        end
+        @house.reject(:screen, "a report that cannot be read") unless read
+        players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
+      end
+    end
+  end
+end
