@@ -49,6 +49,8 @@ class SheetEditsTest < Minitest::Test
   def test_the_queue_is_set_within_its_bounds_and_as_a_part
     queue = SheetEdits.queue(DOCUMENT, "most" => 999, "approve" => true)["queue"]
     assert_equal Settings::QUEUE.merge("most" => 200, "approve" => true), queue
+    odd = {"most" => Float::INFINITY, "gap_ms" => [1], "alike_ms" => {}, "longest_wait_ms" => "soon", "approve" => "yes"}
+    assert_equal Settings::QUEUE, SheetEdits.queue(DOCUMENT, odd)["queue"]
   end
 
   def test_what_a_host_types_makes_up_for_what_was_missing
@@ -84,7 +86,7 @@ class SheetEditsTest < Minitest::Test
     given = ->(amount, currency) { MadeUp.amount("amount" => amount, "currency" => currency)&.then { |one| [one.number, one.currency || one.unit] } }
     assert_equal [[1250, "EUR"], [500, "JPY"], [13, "sparks"], [3, "reeds"], nil],
       [given["12,5", "EUR"], given["500", "JPY"], given["12.7", ""], given["3", "reeds"], given[" ", "EUR"]]
-    ["x", "1e999", "nan"].each { |amount| assert_equal "amount", assert_raises(Bavard::Error) { MadeUp.amount("amount" => amount) }.field }
+    ["x", "1e999", "1e308", "nan", "-5"].each { |amount| assert_equal "amount", assert_raises(Bavard::Error) { MadeUp.amount("amount" => amount) }.field }
     assert_equal "kind", assert_raises(Bavard::Error) { made_up(kind: "eclipse") }.field
   end
 end

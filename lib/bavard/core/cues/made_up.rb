@@ -34,16 +34,17 @@ module Bavard
 
         # @param given [Hash{String => String}] amount, currency
         # @return [Amount, nil]
-        # @raise [Bavard::Error] where it is no number
+        # @raise [Bavard::Error] where it is no number, or none that an amount can have
         def amount(given)
           typed = given.fetch("amount", "").tr(",", ".").strip
           return if typed.empty?
 
           number = Float(typed, exception: false)
-          raise Error.new("An amount is a number.", field: "amount") unless number&.finite?
+          raise Error.new("An amount is a number from 0 to #{Amount::LARGEST}.", field: "amount") unless number&.between?(0, Amount::LARGEST)
 
           currency = given.fetch("currency", "").strip
           exponent = Amount::EXPONENTS.fetch(currency, 2)
+          # Money that has more than that in minor units is an amount of its own.
           Amount.money((number * (10**exponent)).round, currency) || Amount.own(number.round, currency.empty? ? OWN_UNIT : currency)
         end
 
