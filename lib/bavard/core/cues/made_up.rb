@@ -40,7 +40,8 @@ module Bavard
           return if typed.empty?
 
           number = Float(typed, exception: false)
-          raise Error.new("An amount is a number from 0 to #{Amount::LARGEST}.", field: "amount") unless number&.between?(0, Amount::LARGEST)
+          raise Error.new("An amount is a number.", field: "amount") unless number&.finite?
+          raise Error.new("An amount goes from 0 to #{Amount::LARGEST}.", field: "amount") unless number.between?(0, Amount::LARGEST)
 
           currency = given.fetch("currency", "").strip
           exponent = Amount::EXPONENTS.fetch(currency, 2)

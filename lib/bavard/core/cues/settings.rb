@@ -59,7 +59,10 @@ module Bavard
         # @return [Hash]
         def queue(given)
           given = {} unless given.is_a?(Hash)
-          QUEUE.to_h { |name, value| [name, BOUNDS[name] ? (Integer(given[name], exception: false) || value).clamp(BOUNDS[name]) : given.fetch(name, value) == true] }
+          QUEUE.to_h do |name, value|
+            bounds = BOUNDS[name]
+            [name, bounds ? (Integer(given[name], exception: false) || value).clamp(bounds) : given.fetch(name, value) == true]
+          end
         end
 
         # A sheet from elsewhere: what is for chats that are not there rests until somebody says for which it is.
