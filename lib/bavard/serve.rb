@@ -9,7 +9,7 @@ require "puma"
 require "puma/server"
 require "securerandom"
 require "semantic_logger"
-require_relative "live/show/house"
+require_relative "live/show/means"
 require_relative "live/pictures/backdrops"
 require_relative "fair/turns"
 require_relative "lasting"
@@ -31,24 +31,11 @@ require_relative "pictures/workshop"
 require_relative "relay/hub"
 require_relative "settings"
 require_relative "steady_clock"
-require_relative "store/cast"
-require_relative "store/ceilings"
 require_relative "store/database"
-require_relative "store/dress"
-require_relative "store/deeds"
-require_relative "store/feeds"
-require_relative "store/fellows"
-require_relative "store/left_out"
-require_relative "store/members"
-require_relative "store/people"
 require_relative "store/lease"
-require_relative "store/lines"
 require_relative "store/log"
 require_relative "store/secret_box"
-require_relative "store/shows"
-require_relative "store/files"
-require_relative "store/stages"
-require_relative "store/tallies"
+require_relative "store/stores"
 require_relative "web/app"
 require_relative "web/http/in_time"
 require_relative "web/http/doorway"
@@ -121,7 +108,7 @@ module Bavard
     def begin_parts
       watch_database
       @hub = Relay::Hub.new(clock: @clock, log: @log).start
-      @shows = Live::Shows.new(house(Store::Lines.new(@db)), lease: @lease).start
+      @shows = Live::Shows.new(@means = means, lease: @lease).start
       @site = site
     end
 
@@ -136,7 +123,7 @@ module Bavard
     def look_after
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
       @sessions = NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
-      @sweeper = Live::Sweeper.new(@house.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
+      @sweeper = Live::Sweeper.new(@means.stores.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
     end
 
     # Each takes a file's number, as far as the system lets us.
@@ -146,64 +133,41 @@ module Bavard
       nil
     end
 
-    def house(lines)
-      dress = Store::Dress.new(@db)
-      fetcher = Pictures::Fetcher.new(door: door = @settings.way_out)
-      @pictures = picture_desk(fetcher, dress)
-      @imports = Live::Imports.new(@data.path("pictures"), store: dress, clock: @clock, log: @log)
-      box = Store::SecretBox.new(@data.key("feeds")[0, 32])
-      permissions = Store::Permissions.new(@db, box)
-      feeds = Store::Feeds.new(@db, box, permissions)
-      show_stores = show_stores(box)
-      people_stores = people_stores(box)
-      deeds = Store::DeedWriting.new(feeds:, lines:, **show_stores.slice(:shows, :stages), **people_stores.slice(:left_out, :deeds))
-      @journal = journal(lines, feeds, deeds)
-      @house = Live::House.new(
-        feeds:, permissions:,
-        platforms: @settings.platforms, dress:, pictures: @pictures, imports: @imports, fetcher:, door:,
-        **show_stores, **people_stores, **voices,
-        lines:, hub: @hub, journal: @journal, ids: Live::LineIds.new(lines.last_id),
-        clock: @clock, log: @log, meters: @meters, boot: SecureRandom.alphanumeric(8), people:,
-        scripts: Live::Script.all(File.join(DEMO, "scripts"), people)
-      )
+    def door = @door ||= @settings.way_out
+
+    # @return [Live::Means]
+    def means
+      stores = Store::Stores.over(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]), @settings.ceilings).tap(&:seal)
+      @meters = Live::Meters.new
+      @journal = journal(stores)
+      Live::Means.new(stores:, journal: @journal, hub: @hub, ids: Live::LineIds.new(stores.lines.last_id), clock: @clock, log: @log, meters: @meters,
+        boot: SecureRandom.alphanumeric(8), pictures: @pictures = picture_desk(stores.dress), platforms: @settings.platforms,
+        door:, conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations")))
     end
 
     # What an earlier process could not write any more is written before any show begins.
-    def journal(lines, feeds, deeds)
-      @meters = Live::Meters.new
-      writing = Store::LogWriting.new(lines, feeds:, people: Store::People.new(@db))
-      Live::Journal.new(writing, deeds:, log: @log, meters: @meters, folder: @data.path("unwritten")).start
+    def journal(stores)
+      Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log: @log, meters: @meters, folder: @data.path("unwritten")).start
         .tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
     end
 
-    # A show itself, its stages and files, and how much of all it may have.
-    def show_stores(box)
-      {shows: Store::Shows.new(@db), stages: Store::Stages.new(@db, box).tap(&:seal), files: Store::Files.new(@db),
-       ceilings: Store::Ceilings.new(@db, @settings.ceilings)}
-    end
-
-    # Who is heard, who is left out, who helps, and what they do.
-    def people_stores(box)
-      {known: Store::People.new(@db), left_out: Store::LeftOut.new(@db), deeds: Store::Deeds.new(@db), team: Store::Members.new(@db, box).tap(&:seal)}
-    end
-
-    def voices
-      {cast: Store::Cast.new(@db), tallies: Store::Tallies.new(@db), fellows: Store::Fellows.new(@db),
-       conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations"))}
-    end
-
-    def picture_desk(fetcher, store)
+    def picture_desk(store)
       @cabinet = Pictures::Cabinet.new(@data.path("pictures"))
-      Live::PictureDesk.new(fetcher:, workshop: Pictures::Workshop.new, cabinet: @cabinet, store:, clock: @clock, log: @log).start
+      @fetcher = Pictures::Fetcher.new(door:)
+      Live::PictureDesk.new(fetcher: @fetcher, workshop: Pictures::Workshop.new, cabinet: @cabinet, store:, clock: @clock, log: @log).start
     end
 
-    def people
-      JSON.parse(File.read(File.join(DEMO, "viewers.json"))).to_h { |viewer| [viewer["login"], viewer] }
+    # @return [Hash{String => Live::Script}] by key, spoken by the demo's viewers
+    def scripts
+      viewers = JSON.parse(File.read(File.join(DEMO, "viewers.json"))).to_h { |viewer| [viewer["login"], viewer] }
+      Live::Script.all(File.join(DEMO, "scripts"), viewers)
     end
 
     def site
-      Web::Site.new(house: @house, shows: @shows, db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"),
-        begin_key: @data.begin_key, cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
+      @imports = Live::Imports.new(@data.path("pictures"), store: @means.stores.dress, clock: @clock, log: @log)
+      Web::Site.new(means: @means, imports: @imports, fetcher: @fetcher, scripts:, shows: @shows, db: @db,
+        session_secret: @data.key("session"), now_secret: @data.key("now"), begin_key: @data.begin_key,
+        cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
         films: @data.path("films"), sounds: @data.path("sounds"), faces: @data.path("faces"), backdrops: Live::Backdrops.new(@pictures, @cabinet),
         **%i[accounts proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
         outflow: @outflow = Web::Outflow.new(log: @log).start, replays: @replays = Live::Replays.new(@settings.database_url, log: @log))

@@ -125,7 +125,7 @@ class AnotherShowTest < TeamTest
   # By its number alone, which anybody can count to.
   def test_a_prompter_of_another_show_is_not_cut_off
     cut = []
-    hub = house.hub
+    hub = means.hub
     hub.define_singleton_method(:cut_where) { |&which| cut << which }
     as(:owner) do
       send_form("/prompter/links/#{@link}/back")

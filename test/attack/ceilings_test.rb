@@ -39,7 +39,7 @@ class CeilingsTest < WebTest
   # Of a stage taken in as well, whole or in the place of another; what was there before the operator set less may stay and change.
   def test_pieces_on_a_stage
     send_form("/stage/", "name" => "Main")
-    stage = house.stages.of_show(@record.id).first
+    stage = stores.stages.of_show(@record.id).first
     edit = ->(given) { send_json("/stage/#{stage.id}/edits", given) }
     taken(edit.call({do: "add", kind: "chat"}))
     refused("pieces", edit.call({do: "many", edits: [{do: "add", kind: "text"}, {do: "add", kind: "text"}]}))
@@ -88,16 +88,16 @@ class CeilingsTest < WebTest
 
   # The answer comes before it is kept.
   def remove_feed
-    house.feeds.of_show(@record.id).first.tap do |feed|
+    stores.feeds.of_show(@record.id).first.tap do |feed|
       send_form("/feeds/#{feed.id}/remove")
-      wait_for("it to be taken away") { house.feeds.of_show(@record.id).empty? }
+      wait_for("it to be taken away") { stores.feeds.of_show(@record.id).empty? }
     end
   end
 
   def test_stages_made_copied_and_put_back
     2.times { taken(send_form("/stage/", "name" => "More")) }
     refused("stages", send_form("/stage/", "name" => "Still more"))
-    stage = house.stages.of_show(@record.id).last
+    stage = stores.stages.of_show(@record.id).last
     refused("stages", send_form("/stage/#{stage.id}/copy"))
     taken(send_form("/stage/#{stage.id}/remove"))
     taken(send_form("/stage/", "name" => "Another"))
@@ -107,16 +107,16 @@ class CeilingsTest < WebTest
   def test_shelves_and_what_stands_on_them
     taken(send_form("/dress/shelves", "name" => "One"))
     refused("shelves", send_form("/dress/shelves", "name" => "Two"))
-    shelf = house.dress.shelves(@record.id).first.shelf.id
+    shelf = stores.dress.shelves(@record.id).first.shelf.id
     import = send_form("/dress/shelves/upload", "files" => [png(8), png(9)], "shelf" => shelf.to_s)["import"]
     found = nil
-    wait_for("it to be refused") { (found = house.imports.find(@record.id, import)).state == :refused }
+    wait_for("it to be refused") { (found = imports.find(@record.id, import)).state == :refused }
     assert_match(/\AA show may have 1 emotes/, found.report[:words])
-    assert_empty house.dress.shelves(@record.id).first.shelf.emotes
+    assert_empty stores.dress.shelves(@record.id).first.shelf.emotes
   end
 
   def test_phrases
-    house.dress.picture(house.pictures.make(Drawings.png(8, 8), "emote", 1), 0)
+    stores.dress.picture(means.pictures.make(Drawings.png(8, 8), "emote", 1), 0)
     picture = db[:pictures].get(:id)
     taken(send_form("/dress/phrases", "words" => "reed warbler", "picture" => picture))
     refused("phrases", send_form("/dress/phrases", "words" => "marsh warbler", "picture" => picture))
@@ -124,11 +124,11 @@ class CeilingsTest < WebTest
 
   def test_files_of_any_kind_and_their_bytes
     send_form("/stage/", "name" => "Main")
-    stage = house.stages.of_show(@record.id).first
+    stage = stores.stages.of_show(@record.id).first
     bring = ->(width) { send_form("/stage/#{stage.id}/files", "kind" => "picture", "file" => png(width)) }
     taken(bring.call(10))
     taken(send_form("/dress/fellows/", "name" => "Ines"))
-    fellow = house.fellows.of_show(@record.id).first
+    fellow = stores.fellows.of_show(@record.id).first
     taken(send_form("/dress/fellows/#{fellow.id}/picture", "file" => png(11)))
     refused("files", bring.call(12))
     refused("files", send_form("/dress/fellows/#{fellow.id}/picture", "file" => png(13)))
@@ -153,8 +153,8 @@ class CeilingsTest < WebTest
 
   def test_screens_of_one_link
     send_form("/stage/", "name" => "Main")
-    token = house.stages.of_show(@record.id).first.token
-    house.hub = Pages.new
+    token = stores.stages.of_show(@record.id).first.token
+    means.hub = Pages.new
     sockets = Bavard::Web::LiveSockets.new(->(_) { flunk })
     env = {"SCRIPT_NAME" => "/air", "PATH_INFO" => "/#{token}/live", "QUERY_STRING" => "", "REQUEST_METHOD" => "GET", "HTTP_CONNECTION" => "Upgrade",
            "HTTP_UPGRADE" => "websocket", "bavard.site" => @site, "rack.hijack" => -> {}}

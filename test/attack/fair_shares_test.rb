@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "tmpdir"
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../support/drawings"
 require_relative "../../lib/bavard/copies/reading"
 require_relative "../../lib/bavard/live/moderation/replays"
@@ -10,7 +10,7 @@ require_relative "../../lib/bavard/store/log"
 require_relative "../../lib/bavard/web/stations/log/export_stream"
 
 # What one account brings, so that another's waits.
-class FairSharesTest < HouseTest
+class FairSharesTest < LiveTest
   Error = Bavard::Error
 
   # What a host brings that never ends: whoever reads it waits for somebody who writes.
@@ -55,7 +55,7 @@ class FairSharesTest < HouseTest
 
   def test_pictures_of_anothers_chat_behind_a_flood_of_ones_own
     slow = Slow.new
-    desk = Bavard::Live::PictureDesk.new(fetcher: slow, workshop: Bavard::Pictures::Workshop.new, cabinet:, store: house.dress, clock:, log: house.log).start
+    desk = Bavard::Live::PictureDesk.new(fetcher: slow, workshop: Bavard::Pictures::Workshop.new, cabinet:, store: stores.dress, clock:, log: means.log).start
     2500.times { |number| desk.at("http://flood.example/#{number}.png", 1) }
     desk.at("http://calm.example/face.png", 2)
     wait_for("the other's to be asked for") { slow.asked.size >= 3 }
@@ -79,7 +79,7 @@ class FairSharesTest < HouseTest
 
   def test_packs_without_end
     theirs = make_show
-    target = Bavard::Live::Imports::Target.new(->(*) { house.dress.add_shelf(theirs.id, "Marsh") }, ->(*) {}, false)
+    target = Bavard::Live::Imports::Target.new(->(*) { stores.dress.add_shelf(theirs.id, "Marsh") }, ->(*) {}, false)
     running = Array.new(Bavard::Live::Imports::MOST_RUNNING) do
       folder = Dir.mktmpdir
       @imports.begin(-1, ["files", "endless.png", endless(folder)], folder:, target:)
@@ -109,7 +109,7 @@ class FairSharesTest < HouseTest
   end
 
   def test_rules_that_are_tried_over_a_long_log
-    replays = Bavard::Live::Replays.new(TestDatabase.url, log: house.log)
+    replays = Bavard::Live::Replays.new(TestDatabase.url, log: means.log)
     20.times { replays.begin(1, {show: 1, before: [], after: [], from_ms: 0, to_ms: 1}) }
     wait_for("the last of them alone to run") { replays.instance_variable_get(:@runs).values.count { |run| run.state == :running } <= 1 }
     run = replays.begin(2, {show: 2, before: [], after: [], from_ms: 0, to_ms: 1})

@@ -10,7 +10,7 @@ class HandedOutAddressesTest < WebTest
     sign_up
     post("/stage/", {"layout" => "nothing"}, header)
     @stage = db[:stages].first
-    @token = house.stages.find(@stage[:id]).token
+    @token = stores.stages.find(@stage[:id]).token
     post(here("edits"), JSON.generate("do" => "add", "kind" => "now_line", "values" => {"source" => "address"}), header.merge("CONTENT_TYPE" => "application/json"))
   end
 

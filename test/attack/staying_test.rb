@@ -10,11 +10,11 @@ class StayingTest < TeamTest
   # @return [Array<Hash>] envs of sockets that are cut
   def cut(*envs)
     was = []
-    house.hub.define_singleton_method(:cut_where) { |&chosen| was.concat(envs.select(&chosen)) }
+    means.hub.define_singleton_method(:cut_where) { |&chosen| was.concat(envs.select(&chosen)) }
     yield
     was
   ensure
-    house.hub.singleton_class.send(:remove_method, :cut_where)
+    means.hub.singleton_class.send(:remove_method, :cut_where)
   end
 
   # @return [String] of the session of whoever is signed in, as sockets have it
@@ -124,7 +124,7 @@ class StayingTest < TeamTest
     join(invite("director"), person: :teo)
     as(:teo) { send_json("/prompter/links", {"name" => "Kept for later", "acts" => true}) }
     as(:owner) { send_json("/prompter/links", {"name" => "The host's own"}) }
-    token, id = house.team.prompters(db[:shows].get(:id)).find { |link| link.name == "Kept for later" }.to_h.values_at(:token, :id)
+    token, id = stores.team.prompters(db[:shows].get(:id)).find { |link| link.name == "Kept for later" }.to_h.values_at(:token, :id)
     as(:owner) do
       account = db[:accounts].where(email: "teo@reedmere.example").get(:id)
       ended = cut({"bavard.prompter" => id}, {"bavard.prompter" => id + 1}) { send_form("/people/#{account}/remove") }

@@ -11,7 +11,7 @@ class StolenDatabaseTest < WebTest
     send_json("/prompter/links", {name: "Panel", acts: true})
     @prompter = JSON.parse(last_response.body)["links"].first["link"][%r{/prompter/([\w-]+)/}, 1]
     @invitation = send_form("/people/invite", "name" => "Teo", "role" => "moderator")["link"].split("/").last
-    @air = house.stages.of_show(@record.id).first.token
+    @air = stores.stages.of_show(@record.id).first.token
   end
 
   # Everything that is in it.
@@ -42,18 +42,18 @@ class StolenDatabaseTest < WebTest
     db[:prompter_links].update(token: @prompter, token_digest: nil, token_closed: nil)
     db[:invitations].update(token: @invitation, token_digest: nil)
     test_which_all_open_all_the_same
-    house.stages.seal
-    house.team.seal
+    stores.stages.seal
+    stores.team.seal
     test_links_to_air_prompters_and_invitations
-    assert_equal [@air], house.stages.of_show(@record.id).map(&:token)
+    assert_equal [@air], stores.stages.of_show(@record.id).map(&:token)
     test_which_all_open_all_the_same
   end
 
   def test_a_new_link_after_the_old_one_is_as_closed
-    stage = house.stages.of_show(@record.id).first
+    stage = stores.stages.of_show(@record.id).first
     token = @shows.running.first.ask { |show| show.desks[stage.id].renew_link }
-    wait_for("it to be kept") { house.stages.find(stage.id).token == token }
+    wait_for("it to be kept") { stores.stages.find(stage.id).token == token }
     refute_includes stolen, token
-    assert_nil house.stages.by_token(@air)
+    assert_nil stores.stages.by_token(@air)
   end
 end

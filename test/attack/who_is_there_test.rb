@@ -100,8 +100,8 @@ class WhoIsThereTest < WebTest
   # An invitation goes on after the account is there, though the letter is opened in another browser.
   def test_somebody_who_was_invited_is_not_kept_out
     @site.accounts = "invited"
-    @record = house.shows.create(db[:accounts].get(:id), name: "Night watch", host_name: "Odalys")
-    token = house.team.invite(@record.id, role: "reader", name: "Teo", at_ms: @clock.call).token
+    @record = stores.shows.create(db[:accounts].get(:id), name: "Night watch", host_name: "Odalys")
+    token = stores.team.invite(@record.id, role: "reader", name: "Teo", at_ms: @clock.call).token
     with_session("new@reedmere.example") { get "/people/join/#{token}" }
     link = link_to("new@reedmere.example")
     assert_equal 302, made(link, session: :elsewhere)

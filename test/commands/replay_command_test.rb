@@ -2,20 +2,20 @@
 
 require "minitest/mock"
 require "stringio"
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../support/lines"
 require_relative "../../lib/bavard/commands/replay"
 require_relative "../../lib/bavard/core/gate/rule_set"
 
 # The trial of rules over the log, by one process and by two.
-class ReplayCommandTest < HouseTest
+class ReplayCommandTest < LiveTest
   LINES = 40
   BEGAN_MS = 1_795_499_520_000
 
   def setup
     super
     @record = make_show
-    house.lines.add(@record.id, Array.new(LINES) { |at| entry(at) })
+    stores.lines.add(@record.id, Array.new(LINES) { |at| entry(at) })
     @before = ENV.fetch("DATABASE_URL", nil)
     ENV["DATABASE_URL"] = TestDatabase.url
   end

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../support/feed_probe"
 require_relative "../support/minimal_irc"
 
 # Whichever thread is ended or raises, what it does goes on.
-class ThreadsTest < HouseTest
+class ThreadsTest < LiveTest
   # What is heard of a topic, as a page would.
   class Heard
     attr_reader :texts
@@ -24,7 +24,7 @@ class ThreadsTest < HouseTest
   end
 
   def test_a_show
-    show = Bavard::Live::Show.new(make_show(document: with_chat, on_air: true), house).start
+    show = Bavard::Live::Show.new(make_show(document: with_chat, on_air: true), means).start
     assert_equal 1, show.ask { 1 }
     end_thread_of(show)
     assert_equal 2, show.ask { 2 }

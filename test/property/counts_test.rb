@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 
 # Whatever order events come in, and however often a platform repeats them, each counts once: in what is tallied while the show runs,
 # and in what is tallied from the log after a restart.
-class CountsPropertyTest < HouseTest
+class CountsPropertyTest < LiveTest
   Core = Bavard::Core
   KINDS = %i[follow subscription renewal gift tip cause visit].freeze
   RUNS = 12
@@ -19,7 +19,7 @@ class CountsPropertyTest < HouseTest
   end
 
   def begin_show
-    @show = Bavard::Live::Show.new(@record, house)
+    @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @reception = @show.reception
   end

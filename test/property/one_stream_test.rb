@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 
 # Whatever three feeds hand over, in whatever order, repeated and told again: each line is in the log once, nothing that
 # was deleted or whose person was silenced is left on a stage, and screens end up with exactly what stands.
-class OneStreamTest < HouseTest
+class OneStreamTest < LiveTest
   Core = Bavard::Core
   STILL = Struct.new(:name) { def halt = nil }.new("still")
   PEOPLE = %w[ann bob cy dee].freeze
@@ -15,10 +15,10 @@ class OneStreamTest < HouseTest
     super
     @record = make_show(document: with_chat(at_most: 50, stay_ms: "for good"), on_air: true)
     2.times do |number|
-      feed = house.feeds.create(@record.id, kind: "irc", name: "F#{number}", shape: "ring", colour: "#ffffff", address: {})
-      house.feeds.keep(feed.id, wanted: false)
+      feed = stores.feeds.create(@record.id, kind: "irc", name: "F#{number}", shape: "ring", colour: "#ffffff", address: {})
+      stores.feeds.keep(feed.id, wanted: false)
     end
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
     @lanes = @show.ask { |show| show.lanes.values.each { |lane| lane.instance_variable_set(:@runner, STILL) } }
   end

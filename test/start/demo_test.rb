@@ -2,11 +2,11 @@
 
 require "minitest/mock"
 require_relative "../support/demo_files"
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../../demo/load"
 
 # The demo show is there whole, or not at all.
-class DemoTest < HouseTest
+class DemoTest < LiveTest
   Files = Bavard::Demo::Files
 
   def setup

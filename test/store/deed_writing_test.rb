@@ -1,13 +1,13 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 
 # What people did, as it lies in a file and as it is written.
-class DeedWritingTest < HouseTest
+class DeedWritingTest < LiveTest
   Writing = Bavard::Store::DeedWriting
 
   def writing
-    Writing.new(**%i[shows stages feeds lines left_out deeds].to_h { |name| [name, house.public_send(name)] })
+    Writing.new(**%i[shows stages feeds lines left_out deeds].to_h { |name| [name, stores.public_send(name)] })
   end
 
   def in_a_file(deed) = Writing.from_line(Writing.to_line(deed))
@@ -23,9 +23,9 @@ class DeedWritingTest < HouseTest
       assert_equal done, in_a_file(done)
       2.times { writing.write(in_a_file(done)) }
     end
-    assert_equal [["Ann", @feed.id]], house.left_out.of_show(show.id, 0).map { |entry| [entry.name, entry.feed_id] }
-    assert_equal [[5, {"lines" => [[1, "aired"]]}]], house.deeds.latest(show.id).map { |one| [one.id, one.detail] }
-    assert_equal [true, document, "hold_all"], [house.feeds.of_show(show.id).first.wanted, house.stages.find(@stage.id).on_air, house.shows.find(show.id).gate.dig("brake", "kind")]
+    assert_equal [["Ann", @feed.id]], stores.left_out.of_show(show.id, 0).map { |entry| [entry.name, entry.feed_id] }
+    assert_equal [[5, {"lines" => [[1, "aired"]]}]], stores.deeds.latest(show.id).map { |one| [one.id, one.detail] }
+    assert_equal [true, document, "hold_all"], [stores.feeds.of_show(show.id).first.wanted, stores.stages.find(@stage.id).on_air, stores.shows.find(show.id).gate.dig("brake", "kind")]
   end
 
   # Whatever somebody puts there: nothing is called but what people do.

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../support/lines"
 require_relative "../../lib/bavard/live/journal/sweeper"
 require_relative "../../lib/bavard/store/log"
 
-class LogTest < HouseTest
+class LogTest < LiveTest
   Search = Bavard::Store::Log::Search
   Entry = Bavard::Store::Lines::Entry
 
@@ -21,7 +21,7 @@ class LogTest < HouseTest
     at_ms = @at - back_ms
     line = Lines.line((at_ms * 1000) + (@count = @count.to_i + 1), text, at_ms:, feed_id: @feed.id, **more.except(:kind))
     line.kind = more[:kind] if more[:kind]
-    Entry.new(line, verdict, verdict.pass?, pulled, [["received", at_ms, nil], ["judged", at_ms, "passed"]]).tap { |entry| house.lines.add(@show.id, [entry]) }
+    Entry.new(line, verdict, verdict.pass?, pulled, [["received", at_ms, nil], ["judged", at_ms, "passed"]]).tap { |entry| stores.lines.add(@show.id, [entry]) }
   end
 
   def found(**search) = @log.page(@show.id, Search.new(**search)).map { |entry| entry.line.text }
@@ -61,7 +61,7 @@ class LogTest < HouseTest
     line.first_time = true
     line.placed = [[0, 3, "https://x.example/a.png"]]
     line.person.avatar = "https://x.example/b.png"
-    house.lines.add(@show.id, [Entry.new(line, Bavard::Core::Gate::PASS, true, false, [["received", 5, nil]])])
+    stores.lines.add(@show.id, [Entry.new(line, Bavard::Core::Gate::PASS, true, false, [["received", 5, nil]])])
     back = @log.page(@show.id, Search.new).first
     assert_equal [["received", 5, nil]], back.trace
     assert_equal line.to_a.values_at(4, 5, 11, 12, 13, 14), back.line.to_a.values_at(4, 5, 11, 12, 13, 14)
@@ -81,8 +81,8 @@ class LogTest < HouseTest
   def test_what_is_older_than_it_is_kept_goes
     keep("old", back_ms: 3 * 86_400_000)
     keep("new", back_ms: 86_400_000)
-    house.shows.keep_for(@show.id, 2)
-    Bavard::Live::Sweeper.new(house.shows, @log, clock:, logger: house.log).sweep
+    stores.shows.keep_for(@show.id, 2)
+    Bavard::Live::Sweeper.new(stores.shows, @log, clock:, logger: means.log).sweep
     assert_equal ["new"], found
   end
 

@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
-require_relative "../support/house_test"
+require_relative "../support/live_test"
 require_relative "../support/lines"
 require_relative "../../lib/bavard/store/tallies"
 
-class StoresTest < HouseTest
+class StoresTest < LiveTest
   def entry(id, **options)
     Bavard::Store::Lines::Entry.new(Lines.line(id, feed_id: @feed.id, **options), Bavard::Core::Gate::PASS, true, false)
   end
 
   def test_a_password_is_not_to_be_found_in_the_database
     make_show
-    assert_equal "marsh", house.feeds.find(@feed.id).password
+    assert_equal "marsh", stores.feeds.find(@feed.id).password
     refute_includes db[:feeds].get(:secret), "marsh"
   end
 
@@ -26,7 +26,7 @@ class StoresTest < HouseTest
     tips.each { |one| one.line.paid = Bavard::Core::Amount.money(1250, "EUR") }
     gift = entry(3000).tap { |one| one.line.kind = :gift }
     gift.line.number = 5
-    house.lines.add(show.id, [*tips, gift, entry(4000)])
+    stores.lines.add(show.id, [*tips, gift, entry(4000)])
     store = Bavard::Store::Tallies.new(db)
     assert_equal [37.5, 5, 0], [store.since(show.id, 0)].flat_map { |tally| [tally.value("worth"), tally.value("gifts"), tally.value("followers")] }
     assert_equal 0, store.since(show.id, 10**15).value("gifts")
@@ -35,7 +35,7 @@ class StoresTest < HouseTest
   # In one go, as where the database was slow for a moment.
   def test_of_several_outcomes_of_one_line_none_is_lost
     show = make_show
-    lines = house.lines
+    lines = stores.lines
     held = entry(1000).tap { |one| one.aired = false }
     lines.add(show.id, [held, entry(2000).tap { |one| one.aired = false }])
     outcome = Bavard::Store::Lines::Outcome
@@ -49,8 +49,8 @@ class StoresTest < HouseTest
 
   def test_steps_of_one_line_come_to_its_trace_in_their_order_from_memory_and_from_files
     show = make_show
-    house.lines.add(show.id, [entry(1000), entry(2000)])
-    writing = Bavard::Store::LogWriting.new(house.lines, feeds: house.feeds, people: Bavard::Store::People.new(db))
+    stores.lines.add(show.id, [entry(1000), entry(2000)])
+    writing = Bavard::Store::LogWriting.new(stores.lines, feeds: stores.feeds, people: Bavard::Store::People.new(db))
     steps = [{1000 => [["painted", 1, nil]]}, {2000 => [["gone", 2, nil]], 1000 => [["gone", 3, nil]]}]
     writing.write(show.id, :steps, steps)
     writing.write(show.id, :steps, JSON.parse(JSON.generate(steps), symbolize_names: true))
@@ -60,31 +60,31 @@ class StoresTest < HouseTest
 
   def test_the_same_platform_id_is_kept_once
     show = make_show
-    house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m1"), entry(3000)])
-    assert_equal [1000, 3000], house.lines.latest(show.id, 10).map { |one| one.line.id }
+    stores.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m1"), entry(3000)])
+    assert_equal [1000, 3000], stores.lines.latest(show.id, 10).map { |one| one.line.id }
   end
 
   def test_a_deleted_line_is_pulled_by_its_platform_id
     show = make_show
-    house.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m2")])
-    house.lines.pull(@feed.id, "m1")
-    assert_equal [true, false], house.lines.latest(show.id, 10).map(&:pulled)
+    stores.lines.add(show.id, [entry(1000, platform_id: "m1"), entry(2000, platform_id: "m2")])
+    stores.lines.pull(@feed.id, "m1")
+    assert_equal [true, false], stores.lines.latest(show.id, 10).map(&:pulled)
   end
 
   def test_a_line_comes_back_as_it_was
     show = make_show
     line = Lines.line(1000, "hi @Odalys 🌅", feed_id: @feed.id, colour: "#f3b634", name: "Ann", platform_id: "m1")
-    house.lines.add(show.id, [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false)])
-    assert_equal line, house.lines.latest(show.id, 1).first.line
+    stores.lines.add(show.id, [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false)])
+    assert_equal line, stores.lines.latest(show.id, 1).first.line
   end
 
   def test_a_document_that_does_not_fit_its_format_makes_no_stage
     show = make_show
     error = assert_raises(Bavard::Error) do
-      house.stages.create(show.id, name: "Bad", document: Bavard::Core::Stage::Document.empty.merge("width" => 5))
+      stores.stages.create(show.id, name: "Bad", document: Bavard::Core::Stage::Document.empty.merge("width" => 5))
     end
     assert_equal "/width", error.field
-    assert_equal 1, house.stages.of_show(show.id).size
+    assert_equal 1, stores.stages.of_show(show.id).size
   end
 
   def test_the_published_schema_is_what_the_properties_say
@@ -99,10 +99,10 @@ class StoresTest < HouseTest
 
   def test_a_feed_that_was_taken_away_can_be_put_back_by_its_own_show_only
     show = make_show
-    house.feeds.remove(@feed.id, 1)
-    assert_nil house.feeds.find(@feed.id)
-    assert_nil house.feeds.put_back(show.id + 1, @feed.id)
-    assert_equal @feed.id, house.feeds.put_back(show.id, @feed.id).id
+    stores.feeds.remove(@feed.id, 1)
+    assert_nil stores.feeds.find(@feed.id)
+    assert_nil stores.feeds.put_back(show.id + 1, @feed.id)
+    assert_equal @feed.id, stores.feeds.put_back(show.id, @feed.id).id
   end
 
   def test_migrations_go_both_ways
@@ -146,7 +146,7 @@ class StoresTest < HouseTest
     journal.line(show.id, entry(2000).tap { |one| one.line.kind = :impossible })
     journal.line(show.id, entry(3000))
     until_written
-    assert_equal [1000, 3000], house.lines.latest(show.id, 10).map { |one| one.line.id }
+    assert_equal [1000, 3000], stores.lines.latest(show.id, 10).map { |one| one.line.id }
     assert_equal 1, journal.lost
   end
 end

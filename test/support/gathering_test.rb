@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
-require_relative "house_test"
+require_relative "live_test"
 
 # A running show with a piece of each kind that counts or introduces, and what is told to its screens.
-class GatheringTest < HouseTest
+class GatheringTest < LiveTest
   Core = Bavard::Core
   PIECES = [["goal", {"counted" => "followers", "to" => 3, "title" => "Three of you"}], ["newest", {}],
     ["challenge", {"total" => 10, "title" => "Feeder", "begins" => "follow", "minutes" => 5}], ["counter", {"command" => "!ringed", "cool_down_s" => 1}],
@@ -18,8 +18,8 @@ class GatheringTest < HouseTest
   end
 
   def begin_show
-    @record = house.shows.find(@record.id)
-    @show = Bavard::Live::Show.new(@record, house)
+    @record = stores.shows.find(@record.id)
+    @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @reception = @show.reception
     advance

@@ -1,16 +1,16 @@
 # frozen_string_literal: true
 
-require_relative "house_test"
+require_relative "live_test"
 
 # A show that goes on only when the test says so: no thread of its own, a clock that stands still, and what its screens and
 # prompters were told.
-class StillShowTest < HouseTest
+class StillShowTest < LiveTest
   Core = Bavard::Core
   GONE = %w[out pulled].freeze
 
   def begin_show(record = @record)
-    @record = house.shows.find(record.id)
-    @show = Bavard::Live::Show.new(@record, house)
+    @record = stores.shows.find(record.id)
+    @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @reception = @show.reception
     advance

@@ -4,22 +4,22 @@
 ENV["RACK_ENV"] ||= "test"
 
 require "rack/test"
-require_relative "house_test"
+require_relative "live_test"
 require_relative "../../lib/bavard/fair/turns"
 require_relative "../../lib/bavard/live/moderation/replays"
 require_relative "../../lib/bavard/web/app"
 
 # A test of the pages, in this process, through Rack.
-class WebTest < HouseTest
+class WebTest < LiveTest
   include Rack::Test::Methods
 
   PASSWORD = "reeds-and-water-42"
 
   def setup
     super
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @mail = Dir.mktmpdir("mail")
-    @site = Bavard::Web::Site.new(house:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
+    @site = Bavard::Web::Site.new(means:, imports:, fetcher:, scripts:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Suite::Memory.root, "faces"),
       address: "http://127.0.0.1:4600", cabinet:, media: Bavard::Fair::Turns.new(at_once: 2), database_url: TestDatabase.url,
       replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))
@@ -41,7 +41,7 @@ class WebTest < HouseTest
     token = token_on("/account/create-account")
     post "/account/create-account", {"_csrf" => token, "login" => email, "password" => PASSWORD, "show_name" => show, "host_name" => "Odalys"}
     assert_equal 302, last_response.status, last_response.body
-    @record = house.shows.of_account(db[:accounts].where(email:).get(:id))
+    @record = stores.shows.of_account(db[:accounts].where(email:).get(:id))
   end
 
   def sign_in(email: "host@reedmere.example", password: PASSWORD, **more)
@@ -74,7 +74,7 @@ class WebTest < HouseTest
   end
 
   def make_stage
-    @stage = house.stages.create(@record.id, name: "Main")
+    @stage = stores.stages.create(@record.id, name: "Main")
     @shows.run(@record.id).ask { |show| show.add_stage(@stage) unless show.desks.key?(@stage.id) }
     @stage
   end

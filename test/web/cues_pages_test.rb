@@ -148,7 +148,7 @@ class CuesPagesTest < WebTest
 
   def test_a_message_is_read_aloud_only_while_its_cue_plays
     make_stage
-    token = house.stages.find(@stage.id).token
+    token = stores.stages.find(@stage.id).token
     send_json("/dress/cues/cues/cue_tip", {"aloud" => true})
     line = try(amount: "5", currency: "EUR", message: "good morning")["line"]
     show.ask { |one| one.cues.advance(one.now_ms) }

@@ -104,8 +104,8 @@ class DressTest < WebTest
     id = upload({"many.zip" => File.binread(Drawings.zip(many))}).fetch("import")
     wait_for("it to be under way") { get("/dress/imports/#{id}") && JSON.parse(last_response.body)["done"].positive? }
     send_form("/dress/imports/#{id}/stop")
-    pid = house.imports.find(@record.id, id).pid
-    wait_for("it to have ended") { house.imports.find(@record.id, id).words.is_a?(String) }
+    pid = imports.find(@record.id, id).pid
+    wait_for("it to have ended") { imports.find(@record.id, id).words.is_a?(String) }
     get "/dress/imports/#{id}"
     assert_equal ["stopped", "It was stopped. Nothing was changed."], JSON.parse(last_response.body).values_at("state", "words")
     assert_empty sheet["shelves"]
@@ -117,7 +117,7 @@ class DressTest < WebTest
   def test_what_is_unused_is_told
     drop(pack)
     assert_equal 2, sheet["shelves"].first["unused"]
-    house.dress.count_uses({sheet["shelves"].first["emotes"].first["id"] => 3}, clock.call)
+    stores.dress.count_uses({sheet["shelves"].first["emotes"].first["id"] => 3}, clock.call)
     assert_equal [1, [3, 0]], sheet["shelves"].first.then { |shelf| [shelf["unused"], shelf["emotes"].map { |emote| emote["used"] }] }
   end
 

@@ -19,7 +19,7 @@ class FeedsPagesTest < WebTest
   end
 
   def platforms = [@skein, @lantern].to_h { |standin| standin.platform.then { |platform| [platform.key, platform] } }
-  def feeds = house.feeds.of_show(@record.id)
+  def feeds = stores.feeds.of_show(@record.id)
   def lane(id) = @shows[@record.id].ask { |show| show.lane(id).report(show.now_ms) }
   def until_state(id, state) = wait_for("the feed to be #{state}") { lane(id)[:state] == state }
 
@@ -67,7 +67,7 @@ class FeedsPagesTest < WebTest
     assert_equal @lantern.state["number"], send_form("/feeds/#{id}/find", {"channel" => "reedmere"})["number"]
     until_state(id, :live)
     until_written
-    assert_equal({"number" => @lantern.state["number"], "channel" => "reedmere"}, house.feeds.find(id).address)
+    assert_equal({"number" => @lantern.state["number"], "channel" => "reedmere"}, stores.feeds.find(id).address)
   end
 
   def test_permission_makes_a_feed_of_that_accounts_own_and_its_tokens_are_sealed

@@ -25,12 +25,12 @@ class GatePagesTest < WebTest
   def gate = @show.ask { |show| show.record.gate }
 
   def log(*texts)
-    feed = house.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
+    feed = stores.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
     entries = texts.each_with_index.map do |text, number|
       line = Lines.line((clock.call * 1000) - 60_000_000 + number, text, at_ms: clock.call - 60_000 + number, login: "p#{number}", feed_id: feed.id)
       Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false, [])
     end
-    house.lines.add(@record.id, entries)
+    stores.lines.add(@record.id, entries)
   end
 
   def replayed(run)
@@ -62,7 +62,7 @@ class GatePagesTest < WebTest
     keep(edited)
     assert_equal("goosebrain", gate["sets"][0]["rules"].find { |rule| rule["id"] == "stopped_words" }["words"])
     until_written
-    assert_equal gate, house.shows.find(@record.id).gate
+    assert_equal gate, stores.shows.find(@record.id).gate
   end
 
   def test_a_replay_is_stopped_and_nobody_elses_is_seen
@@ -157,7 +157,7 @@ class GatePagesTest < WebTest
     send_form("/gate/left-out/back", {"name" => "egg_thief"})
     assert_equal 422, last_response.status
     until_written
-    assert_equal(%w[leave_out take_back], house.deeds.latest(@record.id).map(&:what).last(2))
+    assert_equal(%w[leave_out take_back], stores.deeds.latest(@record.id).map(&:what).last(2))
   end
 
   def test_lists_come_and_go_as_files

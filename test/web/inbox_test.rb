@@ -55,7 +55,7 @@ class InboxTest < WebTest
     assert_equal 401, sending(NOTE, at: (clock.call / 1000) - 400).first
     assert_equal 401, sending(NOTE, at: "soon", signature: "x").first
     assert_empty logged
-    assert_operator house.meters.rejected_count(:inbox), :>=, 4
+    assert_operator means.meters.rejected_count(:inbox), :>=, 4
   end
 
   def test_nonsense_that_is_signed_is_refused_with_its_reason

@@ -6,33 +6,31 @@ require_relative "../../lib/bavard/web/http/last_resort"
 
 # What is answered when all in front of a page has failed.
 class LastResortTest < Minitest::Test
-  Site = Struct.new(:house)
-
   # Remembers what it is told.
-  class House
+  class Site
     attr_reader :told
 
     def initialize = @told = []
     def log = self
-    def meters = self
+    def mishaps = self
     def error(words, _error) = @told << words
-    def fault(where) = @told << where
-    def reject(where, why) = @told << [where, why]
+    def fault(where, words, _error) = @told << [where, words]
+    def rejected(where, why) = @told << [where, why]
   end
 
   def asked(error, **headers)
-    @house = House.new
+    @site = Site.new
     app = Bavard::Web::LastResort.new(->(_env) { raise error })
-    Rack::MockRequest.new(app).get("/", {"bavard.site" => Site.new(@house), **headers.transform_keys(&:to_s)})
+    Rack::MockRequest.new(app).get("/", {"bavard.site" => @site, **headers.transform_keys(&:to_s)})
   end
 
   def test_each_kind_is_answered_in_its_words_logged_and_counted
     {Sequel::DatabaseConnectionError.new("gone") => [503, /database does not answer/, ["a page failed"]],
      Sequel::PoolTimeout.new("full") => [503, /database does not answer/, ["a page failed"]],
      ArgumentError.new("invalid byte") => [400, /cannot be read/, [[:web, "ArgumentError"]]],
-     RuntimeError.new("secret words") => [500, /went wrong on our side/, ["a page failed", :web]]}.each do |error, (status, words, told)|
+     RuntimeError.new("secret words") => [500, /went wrong on our side/, [[:web, "a page failed"]]]}.each do |error, (status, words, told)|
       answer = asked(error)
-      assert_equal [status, told, "text/plain; charset=utf-8"], [answer.status, @house.told, answer.content_type], error
+      assert_equal [status, told, "text/plain; charset=utf-8"], [answer.status, @site.told, answer.content_type], error
       assert_match words, answer.body
       refute_includes answer.body, "secret"
     end

@@ -9,14 +9,14 @@ class LogPagesTest < WebTest
   def setup
     super
     sign_up
-    feed = house.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
+    feed = stores.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
     entries = [["hello <script>alert(1)</script>", "ann"], ["!ring", "bob"]].each_with_index.map do |(text, login), number|
       line = Lines.line((clock.call * 1000) + number, text, at_ms: clock.call + number, login:, feed_id: feed.id, platform_id: "m#{number}")
       verdict = login == "bob" ? Bavard::Core::Gate::Verdict.new(:drop, "command_lines", "!ring") : Bavard::Core::Gate::PASS
       Bavard::Store::Lines::Entry.new(line, verdict, login == "ann", false,
         [["received", clock.call, nil], ["judged", clock.call, verdict.rule || "passed"]])
     end
-    house.lines.add(@record.id, entries)
+    stores.lines.add(@record.id, entries)
   end
 
   def test_what_came_in_with_its_steps_and_every_character_harmless
@@ -70,7 +70,7 @@ class LogPagesTest < WebTest
   def test_how_long_it_is_kept
     assert_equal "days", send_form("/log/keep", {"days" => "0"})["field"]
     send_form("/log/keep", {"days" => "30"})
-    assert_equal 30, house.shows.find(@record.id).keep_days
+    assert_equal 30, stores.shows.find(@record.id).keep_days
   end
 
   def test_another_hosts_log_is_not_to_be_seen

@@ -35,7 +35,7 @@ class PagesTest < WebTest
     sign_up
     post "/feeds/", {"paste" => "irc://x.example/#a"}
     assert_equal 403, last_response.status
-    assert_empty house.feeds.of_show(@record.id)
+    assert_empty stores.feeds.of_show(@record.id)
   end
 
   def test_hostile_words_are_escaped
@@ -48,7 +48,7 @@ class PagesTest < WebTest
   def test_one_host_cannot_touch_what_is_anothers
     sign_up(email: "one@reedmere.example")
     make_stage
-    feed = house.feeds.create(@record.id, kind: "irc", name: "One", shape: "circle", colour: "#5fb8d6",
+    feed = stores.feeds.create(@record.id, kind: "irc", name: "One", shape: "circle", colour: "#5fb8d6",
       address: {"host" => "127.0.0.1", "port" => 1, "tls" => false, "channel" => "#x", "nick" => nil})
     clear_cookies
     sign_up(email: "two@reedmere.example")
@@ -64,7 +64,7 @@ class PagesTest < WebTest
     assert_equal 404, last_response.status
     get "/stage/#{@stage.id}/live", {}, {"HTTP_CONNECTION" => "Upgrade", "HTTP_UPGRADE" => "websocket"}
     assert_equal 404, last_response.status
-    assert_equal @stage.token, house.stages.find(@stage.id).token
+    assert_equal @stage.token, stores.stages.find(@stage.id).token
   end
 
   def test_adding_a_feed_by_pasting_and_what_is_wrong_with_it
@@ -73,12 +73,12 @@ class PagesTest < WebTest
     assert_equal 422, last_response.status
     refused = send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => ""})
     assert_equal ["Nothing answers at 127.0.0.1, port 1.", true], refused.values_at("error", "anyway")
-    assert_empty house.feeds.of_show(@record.id)
+    assert_empty stores.feeds.of_show(@record.id)
     send_form("/feeds/", {"paste" => "IRC://127.0.0.1:1/%23Dawn", "nick" => "", "password" => "", "anyway" => "1"})
-    feed = house.feeds.of_show(@record.id).first
+    feed = stores.feeds.of_show(@record.id).first
     assert_equal ["dawn", "#dawn", 1, "circle"], [feed.name, feed.address["channel"], feed.address["port"], feed.shape]
     send_form("/feeds/", {"paste" => "127.0.0.1#other", "anyway" => "1"})
-    assert_equal %w[circle diamond], house.feeds.of_show(@record.id).map(&:shape)
+    assert_equal %w[circle diamond], stores.feeds.of_show(@record.id).map(&:shape)
   end
 
   def test_a_feed_added_as_the_first_thing_of_all_is_read_once
@@ -100,7 +100,7 @@ class PagesTest < WebTest
     assert_equal "colour", send_form("/feeds/#{id}/mapping", {"colour" => "<>"})["field"]
     send_form("/feeds/#{id}/mapping", {"colour" => "x/colour", "display_name" => "x/name", "anybody" => "colour"})
     until_written
-    assert_equal ["x/colour"], house.feeds.find(id).mapping["colour"]
+    assert_equal ["x/colour"], stores.feeds.find(id).mapping["colour"]
   end
 
   def test_an_unknown_link_is_an_empty_page_with_nothing_to_read
@@ -152,7 +152,7 @@ class PagesTest < WebTest
         assert_operator last_response.status, :<, 500, "#{path} #{name}=#{value.inspect}"
       end
     end
-    assert_equal 0, house.meters.registry.get(:bavard_faults_total).get(labels: {place: "web"}).to_i
+    assert_equal 0, means.meters.registry.get(:bavard_faults_total).get(labels: {place: "web"}).to_i
   end
 
   def test_no_edit_brings_a_stage_down

@@ -27,7 +27,7 @@ class PeopleTest < TeamTest
       assert_equal 403, last_response.status
     end
     until_written
-    assert_equal([%w[leave_out Teo], %w[brake Teo]], house.deeds.latest(@show_record.id).last(2).map { |deed| [deed.what, deed.by] })
+    assert_equal([%w[leave_out Teo], %w[brake Teo]], stores.deeds.latest(@show_record.id).last(2).map { |deed| [deed.what, deed.by] })
   end
 
   def test_a_reader_only_reads
@@ -75,7 +75,7 @@ class PeopleTest < TeamTest
       get "/prompter/"
       refute_includes last_response.body, "Test watch"
     end
-    assert_empty house.team.of_show(@show_record.id)
+    assert_empty stores.team.of_show(@show_record.id)
   end
 
   def test_what_was_done_is_filtered_and_taken_along

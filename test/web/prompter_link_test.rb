@@ -8,12 +8,12 @@ class PrompterLinkTest < WebTest
   def setup
     super
     @account = db[:accounts].insert(email: "odalys@reedmere.example", password_hash: "none")
-    @record = house.shows.create(@account, name: "Test", host_name: "Odalys")
-    @feed = house.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6",
+    @record = stores.shows.create(@account, name: "Test", host_name: "Odalys")
+    @feed = stores.feeds.create(@record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6",
       address: {"host" => "127.0.0.1", "port" => 1, "tls" => false, "channel" => "#x"})
-    house.feeds.keep(@feed.id, wanted: false)
-    house.lines.add(@record.id, [entry(1, "hello <b>there</b>"), entry(2, "!ring", drop: true), entry(3, "see reedmere.example/log 🪶🪶🪶")])
-    @link = house.team.add_prompter(@record.id, name: "Panel", acts: false, at_ms: 0)
+    stores.feeds.keep(@feed.id, wanted: false)
+    stores.lines.add(@record.id, [entry(1, "hello <b>there</b>"), entry(2, "!ring", drop: true), entry(3, "see reedmere.example/log 🪶🪶🪶")])
+    @link = stores.team.add_prompter(@record.id, name: "Panel", acts: false, at_ms: 0)
   end
 
   def entry(number, text, drop: false)
@@ -76,7 +76,7 @@ class PrompterLinkTest < WebTest
   end
 
   def test_a_link_with_rights_acts_in_its_own_name_and_nothing_brings_it_down
-    acting = house.team.add_prompter(@record.id, name: "Panel with rights", acts: true, at_ms: 0)
+    acting = stores.team.add_prompter(@record.id, name: "Panel with rights", acts: true, at_ms: 0)
     post here("/act", acting.token), JSON.generate({"do" => "pin", "line" => line_id(1)}), "CONTENT_TYPE" => "application/json"
     assert_equal 200, last_response.status
     hostile = [nil, "", "x", -1, 10**30, [], {}, "\u0000", "9" * 400]
@@ -86,11 +86,11 @@ class PrompterLinkTest < WebTest
       assert_operator last_response.status, :<, 500, "#{what} #{value.inspect}"
     end
     until_written
-    assert_equal "Panel with rights", house.deeds.latest(@record.id).first.by
+    assert_equal "Panel with rights", stores.deeds.latest(@record.id).first.by
   end
 
   def test_a_link_that_was_taken_back_is_nothing_any_more
-    house.team.take_prompter_back(@record.id, @link.id)
+    stores.team.take_prompter_back(@record.id, @link.id)
     get here("/")
     assert_equal 404, last_response.status
   end

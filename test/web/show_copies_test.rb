@@ -62,10 +62,10 @@ class ShowCopiesTest < WebTest
     assert_equal 200, last_response.status, last_response.body
     cue = sheet["cues"].find { |one| one["id"] == "cue_tip" }
     assert_equal before.except("sound", "picture"), cue.except("sound", "picture")
-    kept = house.files.find(@record.id, "sound", cue["sound"])
+    kept = stores.files.find(@record.id, "sound", cue["sound"])
     assert_equal ["Bell", "Thanks"], [kept.name, kept.more["shelf"]]
     assert cabinet.find("#{cue["picture"]}-4.webp")
-    fellow = house.fellows.of_show(@record.id).first
+    fellow = stores.fellows.of_show(@record.id).first
     assert_equal ["Heron_House", "One nest", 4100, false], [fellow.name, fellow.words, fellow.followers, fellow.picture.nil?]
     assert(show.ask { |one| one.shout_outs.instance_variable_get(:@fellows).key?("heron_house") })
   end

@@ -15,8 +15,8 @@ class SignInTest < WebTest
     sign_up(show: "Dawn watch")
     get "/feeds"
     assert_includes last_response.body, "Dawn watch"
-    assert_empty house.feeds.of_show(@record.id)
-    assert_empty house.stages.of_show(@record.id)
+    assert_empty stores.feeds.of_show(@record.id)
+    assert_empty stores.stages.of_show(@record.id)
   end
 
   def test_passwords_are_kept_with_argon2

@@ -41,9 +41,9 @@ class StagePagesTest < WebTest
   def test_what_was_said_lately_is_played_in_the_draft
     post_form(here("play-recent"), "minutes" => "10")
     assert_equal [422, "minutes"], [last_response.status, answer["field"]]
-    feed = house.feeds.create(db[:shows].get(:id), kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
+    feed = stores.feeds.create(db[:shows].get(:id), kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
     line = Lines.line(clock.call * 1000, "hello", at_ms: clock.call, feed_id: feed.id)
-    house.lines.add(db[:shows].get(:id), [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false, [])])
+    stores.lines.add(db[:shows].get(:id), [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false, [])])
     post_form(here("play-recent"), "minutes" => "10")
     assert_equal [200, 1], [last_response.status, answer["lines"]], last_response.body
   end
@@ -212,7 +212,7 @@ class StagePagesTest < WebTest
   end
 
   def test_a_stage_that_is_taken_away_has_no_link_until_it_is_put_back
-    token = house.stages.find(@stage[:id]).token
+    token = stores.stages.find(@stage[:id]).token
     get "/air/#{token}"
     assert_equal 200, last_response.status
     post_form(here("remove"))
@@ -227,7 +227,7 @@ class StagePagesTest < WebTest
     post_form("/stage/", "name" => "Second")
     ids = db[:stages].order(:id).select_map(:id)
     post_form("/stage/order", "ids" => ids.reverse.join(","))
-    wait_for("the order to be kept") { house.stages.of_show(db[:shows].get(:id)).map(&:id) == ids.reverse }
+    wait_for("the order to be kept") { stores.stages.of_show(db[:shows].get(:id)).map(&:id) == ids.reverse }
     post_form("/stage/order", "ids" => ids.first.to_s)
     assert_equal 422, last_response.status
   end

@@ -24,8 +24,8 @@ class WhoseDeedTest < TeamTest
   end
 
   def show = @shows.run(@show_record.id)
-  def deeds = house.deeds.latest(@show_record.id).drop(1).map { |deed| [deed.what, deed.by, deed.about] }
-  def revisions = house.stages.revisions(@stage.id).map { |revision| [revision.number, revision.by] }
+  def deeds = stores.deeds.latest(@show_record.id).drop(1).map { |deed| [deed.what, deed.by, deed.about] }
+  def revisions = stores.stages.revisions(@stage.id).map { |revision| [revision.number, revision.by] }
 
   def test_what_is_put_on_air_names_who_did_it
     as_teo do
@@ -95,7 +95,7 @@ class WhoseDeedTest < TeamTest
   end
 
   def test_an_answer_has_one_limit_and_one_name_wherever_it_is_written
-    feed = house.feeds.create(@show_record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
+    feed = stores.feeds.create(@show_record.id, kind: "irc", name: "Marsh", shape: "circle", colour: "#5fb8d6", address: {})
     show.ask { |running| running.add_feed(feed) }
     long = "x" * (Bavard::Live::Answers::LONGEST + 1)
     as_teo do

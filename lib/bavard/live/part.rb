@@ -5,10 +5,8 @@ module Bavard
     # A part of a show that it asks in turn: it has a state of its own, works in the show's thread only, and reaches the others by name.
     class Part
       # @param show [Show]
-      # @param house [House]
-      def initialize(show, house)
+      def initialize(show)
         @show = show
-        @house = house
       end
 
       private
@@ -16,6 +14,8 @@ module Bavard
       def id = @show.id
       def record = @show.record
       def now_ms = @show.now_ms
+      def ids = @show.ids
+      def journal = @show.journal
       def lanes = @show.lanes
       def desks = @show.desks
       def lines = @show.lines

@@ -9,7 +9,7 @@ module Bavard
     # Writes what people do and what a show sets. All of it is plain data, which can wait in a file, and does the same when it is written
     # once more, in the same order.
     class DeedWriting
-      # Methods of stores, by the store's name in Live::House.
+      # Methods of stores, by the store's name in Stores.
       WAYS = {
         shows: %i[keep_gate keep_cues],
         stages: %i[put_on_air keep_draft keep_live keep_air_at_once keep_cleared keep_doubt keep_order keep_backdrop rename remove put_back],

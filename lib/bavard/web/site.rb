@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "forwardable"
 require_relative "../live/pictures/faces_unpacked"
 require_relative "http/remembered"
 
@@ -7,6 +8,8 @@ module Bavard
   module Web
     # What the pages rest on; every request finds it in its env.
     #
+    # means:: Live::Means, what running shows rest on as well; imports:: Live::Imports; fetcher:: Pictures::Fetcher
+    # scripts:: Live::Script by key, for rehearsals
     # address:: where letters say that Bavard is, such as "http://127.0.0.1:4600"
     # cabinet:: Pictures::Cabinet, whose pictures are handed out; films and sounds:: folders of those, likewise;
     # backdrops:: Live::Backdrops; faces:: a folder of faces, the shipped ones unpacked and the hosts’ own
@@ -17,15 +20,19 @@ module Bavard
     # accounts:: who may make one: "open", "invited" or "closed"; begin_key:: with which the first one is made all the same
     # now_secret:: for addresses that take something; database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
-    Site = Struct.new(:house, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address, :cabinet, :films, :sounds,
-      :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media, keyword_init: true) do
+    Site = Struct.new(:means, :imports, :fetcher, :scripts, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address, :cabinet,
+      :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media, keyword_init: true) do
+      extend Forwardable
+
+      def_delegators :means, :stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :boot, :pictures, :platforms, :door, :conversations
+
       # @return [Core::Reading::TypeCase] made when something is first measured
       def type_case
         @type_case ||= Live::FacesUnpacked.type_case(faces)
       end
 
       # @return [Remembered] who is who while the database does not answer
-      def remembered = @remembered ||= Remembered.new(house.clock)
+      def remembered = @remembered ||= Remembered.new(clock)
 
       # Puts the site into each request's env.
       def in(app)

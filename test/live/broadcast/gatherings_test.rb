@@ -48,7 +48,7 @@ class GatheringsTest < GatheringTest
 
   def test_a_flood_of_events_is_no_flood_of_writing_and_nothing_of_it_is_lost
     kept = 0
-    house.stages.define_singleton_method(:keep_live) { |*given| super(*given).tap { kept += 1 } }
+    stores.stages.define_singleton_method(:keep_live) { |*given| super(*given).tap { kept += 1 } }
     8.times { |number| happen(:follow, "p#{number}") }
     advance(200)
     until_written
@@ -200,7 +200,7 @@ class GatheringsTest < GatheringTest
   end
 
   def test_what_only_the_draft_shows_counts_nowhere
-    house.feeds.keep(@feed.id, draft_only: true)
+    stores.feeds.keep(@feed.id, draft_only: true)
     begin_show
     happen(:follow, "ann")
     assert_equal 0, told_of("goal1")["value"]

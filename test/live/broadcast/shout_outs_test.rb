@@ -5,8 +5,8 @@ require_relative "../../support/gathering_test"
 # Cards of fellow hosts: by command, by visit, by a press; what platforms say of them, and what the gate lets be seen.
 class ShoutOutsTest < GatheringTest
   def test_a_shout_out_by_command_by_visit_and_by_a_press_one_after_another
-    house.fellows.add(@record.id, name: "Heron_House", words: "One nest")
-    @show.shout_outs.fellows = house.fellows.of_show(@record.id)
+    stores.fellows.add(@record.id, name: "Heron_House", words: "One nest")
+    @show.shout_outs.fellows = stores.fellows.of_show(@record.id)
     say("ann", "!hello @heron_house")
     assert_nil last("shout")
     say("mod", "!hello @heron_house", badges: ["moderator/1"])

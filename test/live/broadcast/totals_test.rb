@@ -33,7 +33,7 @@ class TotalsTest < GatheringTest
 
   def test_a_chat_is_the_same_whichever_number_its_broadcast_has_today
     address = {"channel" => "reedmere", "number" => "1"}
-    lantern = house.feeds.create(@record.id, kind: "polling", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
+    lantern = stores.feeds.create(@record.id, kind: "polling", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
     %w[7741-0392 7742-0392].each do |number|
       lantern.address = address.merge("number" => number)
       @show.told_totals(lantern, {"followers" => 100})
@@ -58,9 +58,9 @@ class TotalsTest < GatheringTest
     happen(:follow, "ann")
     tell_totals(followers: 100)
     until_written
-    address = house.feeds.find(@feed.id).address
+    address = stores.feeds.find(@feed.id).address
     @show.remove_feed(@feed.id)
-    again = house.feeds.create(@record.id, kind: "irc", name: "Again", shape: "circle", colour: "#5fb8d6", address:)
+    again = stores.feeds.create(@record.id, kind: "irc", name: "Again", shape: "circle", colour: "#5fb8d6", address:)
     again.wanted = false
     @show.add_feed(again)
     @lane = @show.lanes[again.id]

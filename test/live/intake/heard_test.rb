@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 
 # Until when a feed was heard is kept only once everything that it covers is: whoever is killed in between asks again from there.
-class HeardTest < HouseTest
+class HeardTest < LiveTest
   # A feed that has read further than its show.
   Ahead = Struct.new(:heard_at_ms, :cursor) do
     def joined? = true
@@ -12,7 +12,7 @@ class HeardTest < HouseTest
   def setup
     super
     @record = make_show(document: with_chat, on_air: true)
-    @show = Bavard::Live::Show.new(@record, house)
+    @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @lane.instance_variable_set(:@connection, @ahead = Ahead.new(clock.now_ms, {"after" => 7}))
   end

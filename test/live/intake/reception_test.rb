@@ -1,13 +1,13 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 
 # What happens to intakes that no server in these tests sends by itself.
-class ReceptionTest < HouseTest
+class ReceptionTest < LiveTest
   def setup
     super
     @record = make_show(document: with_chat(stay_ms: "for good"), on_air: true)
-    @show = Bavard::Live::Show.new(@record, house)
+    @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @reception = @show.reception
     %w[ann bo ann].each_with_index { |login, index| take(:line, said(login, "line #{index}"), "m#{index}") }
@@ -26,7 +26,7 @@ class ReceptionTest < HouseTest
 
   def pulled
     until_written
-    house.lines.latest(@record.id, 10).map(&:pulled)
+    stores.lines.latest(@record.id, 10).map(&:pulled)
   end
 
   def test_a_silenced_persons_lines_leave_every_stage_and_the_log_knows
@@ -117,7 +117,7 @@ class ReceptionTest < HouseTest
     assert_equal :washed, kept.state.name
     @show.let_line_go(kept.id, "Teo")
     assert_equal [true, "aired"], logged(100)
-    assert_equal :aired, Bavard::Live::Show.new(@record, house).lines[kept.id].state.name
+    assert_equal :aired, Bavard::Live::Show.new(@record, means).lines[kept.id].state.name
   end
 
   # What stands keeps its place in the book, however much comes after it.
@@ -151,7 +151,7 @@ class ReceptionTest < HouseTest
   def test_a_line_with_nothing_in_it_is_counted_and_left_out
     take(:line, said("ann", " \u0007 "), "m9")
     assert_equal 3, standing
-    assert_equal 1, house.meters.rejected_count(:irc).to_i
+    assert_equal 1, means.meters.rejected_count(:irc).to_i
   end
 
   def test_a_gap_is_told_for_an_hour_and_kept
@@ -159,7 +159,7 @@ class ReceptionTest < HouseTest
     assert_equal 5000, @lane.report(clock.now_ms)[:gap].then { |from, to| to - from }
     assert_nil @lane.report(clock.now_ms + 3_700_000)[:gap]
     until_written
-    assert_equal @lane.gap, house.feeds.find(@feed.id).gap
+    assert_equal @lane.gap, stores.feeds.find(@feed.id).gap
   end
 
   def test_what_an_earlier_connection_still_says_does_not_count

@@ -12,14 +12,14 @@ class ForgottenTest < StillShowTest
     said = [["ann", "a heron by the sluice"], ["bo", "which ring was that"], ["ann", "it has gone now"]]
     @ids = said.map.with_index { |(login, text), at| say(text, login:, platform_id: "p#{at}") }
     until_written
-    @entries = @ids.map { |id| house.lines.find(@record.id, id) }
+    @entries = @ids.map { |id| stores.lines.find(@record.id, id) }
     forget
   end
 
   # As when thousands have come since.
   def forget
     desk = @show.desks.values.first
-    desk.clear_air(house.ids.next(clock.now_ms))
+    desk.clear_air(means.ids.next(clock.now_ms))
     advance
     kept = @show.lines.instance_variable_get(:@newest)
     @ids.each { |id| @show.lines.send(:forget, kept.delete(id)) }

@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 require_relative "../../support/minimal_irc"
 
 # What people with a role do while lines are held and shown.
-class ModerationTest < HouseTest
+class ModerationTest < LiveTest
   def setup
     super
     @server = MinimalIrc.new
     @clock = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
-    build_house_with(@clock)
+    make_means_with(@clock)
     @record = make_show_on(@server)
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
     wait_for("the feed to be live") { (hub.frames("show:#{@record.id}").last || {})["feeds"]&.first&.fetch("state") == "live" }
   end
@@ -37,7 +37,7 @@ class ModerationTest < HouseTest
     yield if block_given?
     @lease.close
     @lease = nil
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
   end
 
@@ -134,7 +134,7 @@ class ModerationTest < HouseTest
     wait_for("it to stand again") { shown == %w[hello hello] }
     assert_raises(Bavard::Error) { ask { |show| show.undo_deed(deed.id, "Teo") } }
     until_written
-    kept = house.deeds.latest(@record.id).last
+    kept = stores.deeds.latest(@record.id).last
     assert_equal ["pull", "Teo", "Ibrahim", false], [kept.what, kept.by, kept.undone_by, db[:lines].first(id:)[:pulled]]
   end
 
@@ -216,7 +216,7 @@ class ModerationTest < HouseTest
     assert_equal [id], frames.filter_map { |frame| frame["pins"] }.last.map { |card| card["i"] }
     assert_equal ["answered"], frames.map { |frame| frame["marks"] || {} }.reduce({}, :merge)[id.to_s]
     until_written
-    assert_equal ["rings at the coast", "Teo", 1], house.known.find(@record.id, @feed.id, "ann").then { |known| [known.note, known.noted_by, known.lines] }
+    assert_equal ["rings at the coast", "Teo", 1], stores.known.find(@record.id, @feed.id, "ann").then { |known| [known.note, known.noted_by, known.lines] }
   end
 
   def test_where_it_was_painted_and_why_it_left_is_in_its_trace

@@ -81,8 +81,8 @@ class PulledAndLetGoTest < StillShowTest
   def test_a_line_in_a_quiet_feeds_own_piece_is_pulled_behind_hundreds_of_others
     document = with_chat(stay_ms: "for good")
     document = document.merge("pieces" => [document["pieces"][0].merge("feeds" => [@lane.id.to_s])])
-    house.stages.put_on_air(house.stages.of_show(@record.id).first.id, 2, document, clock.call)
-    other = house.feeds.create(@record.id, kind: "irc", name: "Busy", shape: "square", colour: "#5fb8d6", address: @lane.feed.address)
+    stores.stages.put_on_air(stores.stages.of_show(@record.id).first.id, 2, document, clock.call)
+    other = stores.feeds.create(@record.id, kind: "irc", name: "Busy", shape: "square", colour: "#5fb8d6", address: @lane.feed.address)
     begin_show
     id = say("Marsh harrier!")
     @lane = @show.lanes.fetch(other.id)
@@ -133,8 +133,8 @@ class PulledAndLetGoTest < StillShowTest
   end
 
   def test_a_line_that_no_piece_takes_in_is_nowhere_and_can_be_pulled_again
-    stage = house.stages.of_show(@record.id).first
-    house.stages.put_on_air(stage.id, 2, Core::Stage::Document.empty, clock.call)
+    stage = stores.stages.of_show(@record.id).first
+    stores.stages.put_on_air(stage.id, 2, Core::Stage::Document.empty, clock.call)
     begin_show
     id = say("Marsh harrier!")
     assert_equal "nowhere", state(id)

@@ -109,7 +109,7 @@ class ShowRulesTest < StillShowTest
 
   # What a cue plays of a line goes with the line.
   def test_the_cue_of_a_pulled_line_is_pulled_with_it
-    house.stages.put_on_air(@stage.id, 2, with_chat.merge("pieces" => with_chat["pieces"] + [Core::Pieces.kind("alerts").build("alerts1")]), 1)
+    stores.stages.put_on_air(@stage.id, 2, with_chat.merge("pieces" => with_chat["pieces"] + [Core::Pieces.kind("alerts").build("alerts1")]), 1)
     begin_show
     alert = -> { frames("air:#{@stage.id}").reverse_each.find { |frame| frame.key?("alert") }&.fetch("alert") }
     2.times { |number| take(:event, Core::Happened.new(:tip, said("p#{number}", "for a box", paid: Core::Amount.money(500, "EUR")), nil)) }
@@ -138,6 +138,6 @@ class ShowRulesTest < StillShowTest
     assert_empty @show.cues.queue.waiting
     assert_raises(Bavard::Error) { @show.direct_cues("cue_off", 99, "Teo") }
     until_written
-    assert_equal %w[cue_pause cue_go_on cue_off], house.deeds.latest(@record.id).map(&:what)
+    assert_equal %w[cue_pause cue_go_on cue_off], stores.deeds.latest(@record.id).map(&:what)
   end
 end

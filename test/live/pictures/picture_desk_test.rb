@@ -2,11 +2,11 @@
 
 require "socket"
 require_relative "../../support/drawings"
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 require_relative "../../../lib/bavard/feeds/platform"
 
 # Pictures by address: fetched once, kept, told of, remembered over a restart; and what is refused is not asked for again.
-class PictureDeskTest < HouseTest
+class PictureDeskTest < LiveTest
   Platform = Bavard::Feeds::Platform
   END_OF_HEAD = "\r\n"
 
@@ -35,34 +35,34 @@ class PictureDeskTest < HouseTest
     socket.close
   end
 
-  def came = @came ||= Queue.new.tap { |queue| house.pictures.listen { |address| queue << address } }
+  def came = @came ||= Queue.new.tap { |queue| means.pictures.listen { |address| queue << address } }
 
   def test_it_is_there_once_it_has_come_and_is_fetched_once
     came
-    assert_nil house.pictures.at(at("/wren.svg"), 1)
+    assert_nil means.pictures.at(at("/wren.svg"), 1)
     wait_for("it to come") { !came.empty? }
-    id = house.pictures.at(at("/wren.svg"), 1)
+    id = means.pictures.at(at("/wren.svg"), 1)
     assert_path_exists cabinet.find("#{id}-1.webp")
-    5.times { assert_equal id, house.pictures.at(at("/wren.svg"), 1) }
+    5.times { assert_equal id, means.pictures.at(at("/wren.svg"), 1) }
     assert_equal 1, @asked.size
   end
 
   def test_after_a_restart_it_is_known_without_asking
-    id = house.pictures.get(at("/wren.svg"), 1)
+    id = means.pictures.get(at("/wren.svg"), 1)
     @pictures.stop
     @journal.stop
-    build_house
+    make_means
     came
-    house.pictures.at(at("/wren.svg"), 1)
-    wait_for("it to be known") { house.pictures.at(at("/wren.svg"), 1) == id }
+    means.pictures.at(at("/wren.svg"), 1)
+    wait_for("it to be known") { means.pictures.at(at("/wren.svg"), 1) == id }
     assert_equal 1, @asked.size
   end
 
   def test_what_is_no_picture_is_refused_and_not_asked_for_again_today
-    house.pictures.at(at("/x.png"), 1)
+    means.pictures.at(at("/x.png"), 1)
     wait_for("it to be refused") { db[:addresses].get(:refused) }
     assert_includes db[:addresses].get(:refused), "no PNG"
-    3.times { assert_nil house.pictures.at(at("/x.png"), 1) }
+    3.times { assert_nil means.pictures.at(at("/x.png"), 1) }
     assert_equal 1, @asked.size
     assert_equal 0, db[:pictures].count
   end

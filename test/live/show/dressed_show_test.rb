@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
 require_relative "../../support/drawings"
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 
 # A running show with shelves, badges, kinds of lines, answers and a feed for the draft alone; without sockets.
-class DressedShowTest < HouseTest
+class DressedShowTest < LiveTest
   Core = Bavard::Core
   # Stands in the place of a connection.
   STILL = Struct.new(:name) { def halt = nil }.new("still")
@@ -12,10 +12,10 @@ class DressedShowTest < HouseTest
   def setup
     super
     @record = make_show(document: with_chat, on_air: true)
-    @wren = house.pictures.keep(Drawings.svg, 1)
-    @shelf = house.dress.add_shelf(@record.id, "Own")
-    house.dress.put_emote(@shelf, ":wren:", @wren)
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @wren = means.pictures.keep(Drawings.svg, 1)
+    @shelf = stores.dress.add_shelf(@record.id, "Own")
+    stores.dress.put_emote(@shelf, ":wren:", @wren)
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
     @show.ask do |show|
       show.lane(@feed.id).tap do |lane|
@@ -56,16 +56,16 @@ class DressedShowTest < HouseTest
   def test_what_stands_wears_what_is_put_on_later
     take(:line, said("an :egg: here"))
     assert_equal [["text", "an :egg: here"]], aired.last["f"]
-    house.dress.put_emote(@shelf, ":egg:", @wren)
-    contents = Bavard::Live::Wardrobe.load(house.dress, @record.id)
+    stores.dress.put_emote(@shelf, ":egg:", @wren)
+    contents = Bavard::Live::Wardrobe.load(stores.dress, @record.id)
     @show.ask { |show| show.dress(contents) }
     moved
     assert_equal [":egg:"], again.last["f"].filter_map { |kind, text| text if kind == "emote" }
   end
 
   def test_an_overlay_lies_over_the_emote_before_it_and_elsewhere_stands_alone
-    house.dress.put_on_shelf(@shelf, [{"code" => ":spark:", "picture" => @wren, "width" => 1, "height" => 1, "frames" => 1, "overlay" => true}], 1)
-    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(house.dress, @record.id)) }
+    stores.dress.put_on_shelf(@shelf, [{"code" => ":spark:", "picture" => @wren, "width" => 1, "height" => 1, "frames" => 1, "overlay" => true}], 1)
+    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(stores.dress, @record.id)) }
     take(:line, said(":wren: :spark: and :spark:"))
     assert_equal [["emote", ":wren:", @wren, 1.0, 0, [":spark:", @wren]], ["text", " and "], ["emote", ":spark:", @wren, 1.0, 0]], aired.last["f"]
   end
@@ -82,10 +82,10 @@ class DressedShowTest < HouseTest
       badge.first(2)
     }
     until_written
-    assert_equal %w[first subscriber x_new], house.dress.badges(@record.id).map(&:kind).sort
-    house.dress.keep_badge(@feed.id, "x_new", shown: false)
-    house.dress.keep_badge(@feed.id, "subscriber", picture_id: @wren)
-    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(house.dress, @record.id)) }
+    assert_equal %w[first subscriber x_new], stores.dress.badges(@record.id).map(&:kind).sort
+    stores.dress.keep_badge(@feed.id, "x_new", shown: false)
+    stores.dress.keep_badge(@feed.id, "subscriber", picture_id: @wren)
+    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(stores.dress, @record.id)) }
     take(:line, said("again", badges: ["subscriber/12", "x_new"]))
     assert_equal [["subscriber", @wren]], aired.last["b"].map { |badge| badge.values_at(0, 2) }
   end
@@ -191,15 +191,15 @@ class DressedShowTest < HouseTest
 
   def test_a_platforms_own_emotes_are_drawn_once_they_have_come_and_not_while_their_shelf_is_off
     address = "http://127.0.0.1:1/owl.svg"
-    house.pictures.instance_variable_get(:@known)[address] = @wren
+    means.pictures.instance_variable_get(:@known)[address] = @wren
     owl = -> { said("an :owl:", emotes: Core::Chat::Placed.new(:code_points, [[3, 5, address]])) }
     take(:line, owl.call)
     assert_equal ["emote", ":owl:", @wren, 0, 0], aired.last["f"].last
     until_written
-    shelf = house.dress.shelves(@record.id).find { |kept| kept.shelf.feed_id == @feed.id }.shelf
+    shelf = stores.dress.shelves(@record.id).find { |kept| kept.shelf.feed_id == @feed.id }.shelf
     assert_equal ["From Test", [":owl:"]], [shelf.name, shelf.emotes.map(&:code)]
-    house.dress.keep_shelf(@record.id, shelf.id, on: false)
-    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(house.dress, @record.id)) }
+    stores.dress.keep_shelf(@record.id, shelf.id, on: false)
+    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(stores.dress, @record.id)) }
     take(:line, owl.call)
     assert_equal ["text", ":owl:"], aired.last["f"].last
   end

@@ -13,7 +13,7 @@ class ReadBesideTest < StillShowTest
   def test_whoever_reads_the_stages_reads_on_while_one_comes_and_one_goes
     seen = []
     @show.desks.each_key do |id|
-      other = house.stages.create(@record.id, name: "Another", document: with_chat)
+      other = stores.stages.create(@record.id, name: "Another", document: with_chat)
       @show.add_stage(other)
       @show.remove_stage(id)
       seen << id << other.id
@@ -27,7 +27,7 @@ class ReadBesideTest < StillShowTest
 
   def test_whoever_reads_the_feeds_reads_on_as_well
     @show.lanes.each_key do |id|
-      feed = house.feeds.create(@record.id, kind: "irc", name: "Other", shape: "square", colour: "#e58fb0", address: {"host" => "127.0.0.1", "port" => 1})
+      feed = stores.feeds.create(@record.id, kind: "irc", name: "Other", shape: "square", colour: "#e58fb0", address: {"host" => "127.0.0.1", "port" => 1})
       feed.wanted = false
       @show.add_feed(feed)
       @show.remove_feed(id)

@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 require_relative "../../support/minimal_irc"
 
 # A running show in this process, with a real feed from a minimal server.
-class ShowTest < HouseTest
+class ShowTest < LiveTest
   def setup
     super
     @server = MinimalIrc.new
     @clock = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
-    build_house_with(@clock)
+    make_means_with(@clock)
     @record = make_show_on(@server)
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
     wait_for("the feed to be live") { report["feeds"]&.first&.fetch("state") == "live" }
   end
@@ -42,7 +42,7 @@ class ShowTest < HouseTest
     wait_for("the line") { shown.any? }
     assert_equal ["bo"], shown.map { |card| card["n"] }
     until_written
-    assert_equal ["Ann"], house.left_out.of_show(@record.id, 0).map(&:name)
+    assert_equal ["Ann"], stores.left_out.of_show(@record.id, 0).map(&:name)
   end
 
   def test_every_line_is_in_the_log_with_its_verdict
@@ -50,7 +50,7 @@ class ShowTest < HouseTest
     @server.say("ann", "!ring")
     wait_for("two lines") { figures["in"] == 2 }
     until_written
-    entries = house.lines.latest(@record.id, 10)
+    entries = stores.lines.latest(@record.id, 10)
     assert_equal [["hello", :pass, nil, true], ["!ring", :drop, "command_lines", false]],
       entries.map { |entry| [entry.line.text, entry.verdict.action, entry.verdict.rule, entry.aired] }
   end
@@ -64,7 +64,7 @@ class ShowTest < HouseTest
     wait_for("the air") { air_frames.last&.dig("style", "pieces", 0, "css", "--text-size") == "50px" }
     assert_equal 2, air_frames.last.dig("style", "revision")
     until_written
-    kept = house.stages.find(@stage.id)
+    kept = stores.stages.find(@stage.id)
     assert_equal [2, kept.draft], [kept.revision, kept.on_air]
   end
 
@@ -84,7 +84,7 @@ class ShowTest < HouseTest
     assert_equal ["test"], shown.map { |card| card["o"] }.uniq
     assert_equal 0, figures["in"]
     until_written
-    assert_empty house.lines.latest(@record.id, 10)
+    assert_empty stores.lines.latest(@record.id, 10)
   end
 
   def test_a_cleared_screen_stays_clear_after_a_restart
@@ -93,12 +93,12 @@ class ShowTest < HouseTest
     @show.ask { |show| show.clear_air(@stage.id) }
     wait_for("the line to go") { air_frames.last["pulled"] }
     until_written
-    again = Bavard::Live::Show.new(house.shows.find(@record.id), house)
+    again = Bavard::Live::Show.new(stores.shows.find(@record.id), means)
     assert_equal 0, again.desks[@stage.id].air.standing.tap { again.desks[@stage.id].air.flush(@clock.call) }
   end
 
   def test_a_rehearsal_plays_into_the_draft_alone
-    @show.ask { |show| show.desk(@stage.id).room.play(house.scripts["quiet_dawn"], show.now_ms) }
+    @show.ask { |show| show.desk(@stage.id).room.play(scripts["quiet_dawn"], show.now_ms) }
     wait_for("a rehearsed line") do
       hub.frames("draft:#{@stage.id}").any? do |frame|
         frame.dig("in", "chat1")&.any? do |card|
@@ -114,7 +114,7 @@ class ShowTest < HouseTest
   def test_a_held_rehearsal_lets_time_stand_still_in_the_draft_and_costs_nothing
     desk = @show.ask { |show| show.desk(@stage.id) }
     @show.ask { |show| desk.editor.edit({"do" => "set", "piece" => "chat1", "values" => {"at_most" => 50, "stay_ms" => "for good"}}) && show }
-    @show.ask { |show| desk.room.play(house.scripts["quiet_dawn"], show.now_ms, rate: 600) }
+    @show.ask { |show| desk.room.play(scripts["quiet_dawn"], show.now_ms, rate: 600) }
     wait_for("a rehearsed line") { desk.draft.standing.positive? }
     @show.ask { |show| desk.room.hold("hold", show.now_ms) }
     wait_for("the draft to rest") { @show.ask { desk.draft.due_ms.nil? } }
@@ -148,6 +148,6 @@ class ShowTest < HouseTest
     assert_nil @shows.by_token(@stage.token)
     assert_equal @show, @shows.by_token(token).first
     until_written
-    assert_equal token, house.stages.find(@stage.id).token
+    assert_equal token, stores.stages.find(@stage.id).token
   end
 end

@@ -1,15 +1,15 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 require_relative "../../../lib/bavard/core/stage/edit"
 require_relative "../../../lib/bavard/live/stage/now_files"
 
-class NowFilesTest < HouseTest
+class NowFilesTest < LiveTest
   def setup
     super
     piece = {"do" => "add", "kind" => "now_line", "values" => {"source" => "file", "file_name" => "net"}}
     @record = make_show(document: Bavard::Core::Stage::Edit.apply(Bavard::Core::Stage::Document.empty, piece).document, on_air: true)
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @folder = Dir.mktmpdir("now")
     @files = Bavard::Live::NowFiles.new(@folder, @shows, logger: SemanticLogger["test"])
   end

@@ -1,15 +1,15 @@
 # frozen_string_literal: true
 
-require_relative "../../support/house_test"
+require_relative "../../support/live_test"
 require_relative "../../../lib/bavard/core/pieces/look_document"
 
 # Edits of running stages: kept, told, undone, put on air, shared.
-class StageEditorTest < HouseTest
+class StageEditorTest < LiveTest
   def setup
     super
     @record = make_show(document: with_chat, on_air: true)
-    @other = house.stages.create(@record.id, name: "Other", document: with_chat)
-    @shows = Bavard::Live::Shows.new(house, lease:).start
+    @other = stores.stages.create(@record.id, name: "Other", document: with_chat)
+    @shows = Bavard::Live::Shows.new(means, lease:).start
     @show = @shows[@record.id]
   end
 
@@ -26,14 +26,14 @@ class StageEditorTest < HouseTest
   def test_an_edit_is_kept_a_moment_later_and_only_the_newest_of_many
     (30..60).each { |size| edit({"values" => {"text_size_px" => size}}) }
     later(500)
-    wait_for("the draft to be kept") { size_of(house.stages.find(@stage.id).draft) == 60 }
+    wait_for("the draft to be kept") { size_of(stores.stages.find(@stage.id).draft) == 60 }
   end
 
   def test_after_a_restart_the_draft_is_as_it_was_and_so_is_what_is_on_air
     edit({"values" => {"text_size_px" => 41}})
     later(500)
-    wait_for("the draft to be kept") { size_of(house.stages.find(@stage.id).draft) == 41 }
-    again = house.stages.find(@stage.id)
+    wait_for("the draft to be kept") { size_of(stores.stages.find(@stage.id).draft) == 41 }
+    again = stores.stages.find(@stage.id)
     assert_equal [41, 25, 1], [size_of(again.draft), size_of(again.on_air), again.revision]
   end
 
@@ -81,15 +81,15 @@ class StageEditorTest < HouseTest
     3.times { |number| edit({"values" => {"text_size_px" => 50 + number}}) }
     assert_equal 52, size_of(ask { desk.stage.on_air })
     later(Bavard::Live::StageEditor::REST_MS + 1)
-    wait_for("the revision") { house.stages.find(@stage.id).revision == 2 }
-    assert_equal [2, 1], house.stages.revisions(@stage.id).map(&:number)
-    assert_equal 52, size_of(house.stages.document_of(@stage.id, 2))
+    wait_for("the revision") { stores.stages.find(@stage.id).revision == 2 }
+    assert_equal [2, 1], stores.stages.revisions(@stage.id).map(&:number)
+    assert_equal 52, size_of(stores.stages.document_of(@stage.id, 2))
   end
 
   def test_revisions_say_who_put_them_on_air
     edit({"values" => {"text_size_px" => 44}}, by: "Ibrahim")
     ask { |show| desk.put_on_air(show.now_ms, by: "Ibrahim") }
-    wait_for("the revision") { house.stages.revisions(@stage.id).first.by == "Ibrahim" }
+    wait_for("the revision") { stores.stages.revisions(@stage.id).first.by == "Ibrahim" }
   end
 
   def test_set_back_is_what_is_on_air_and_can_be_undone
@@ -119,16 +119,16 @@ class StageEditorTest < HouseTest
       wait_for("the #{which}") { hub.frames("#{which}:#{@stage.id}").last.dig("live", "now_line1", "lines") == ["a wren"] }
     end
     until_written
-    assert_equal({"now_line1" => "a wren"}, house.stages.find(@stage.id).live["texts"])
+    assert_equal({"now_line1" => "a wren"}, stores.stages.find(@stage.id).live["texts"])
   end
 
   def test_a_stage_taken_away_is_gone_after_a_restart_and_back_where_it_was_when_put_back
     ask { |show| show.remove_stage(@stage.id) }
     until_written
-    assert_equal [@other.id], house.stages.of_show(@record.id).map(&:id)
+    assert_equal [@other.id], stores.stages.of_show(@record.id).map(&:id)
     ask { |show| show.put_back_stage(@stage.id) }
     until_written
-    assert_equal [@stage.id, @other.id], house.stages.of_show(@record.id).map(&:id)
+    assert_equal [@stage.id, @other.id], stores.stages.of_show(@record.id).map(&:id)
     assert_raises(Bavard::Error) { ask { |show| show.put_back_stage(@stage.id) } }
     assert_raises(Bavard::Error) { ask { |show| show.remove_stage(999) } }
   end

@@ -19,22 +19,17 @@ class VoicesTest < Minitest::Test
 
   Feed = Struct.new(:platform)
   Lane = Struct.new(:id, :feed)
-  # Of a house, what voices ask of it.
-  House = Struct.new(:journal, :cast, :rejected) do
+  # The cast that nobody was of yet, the journal by which somebody joins, and who counts what is refused.
+  Others = Struct.new(:joined, :refused) do
+    def of_show(_) = []
     def later = yield
-    def seen(*given) = (self.cast ||= []) << given
-    def reject(_source, what) = (self.rejected ||= []) << what
+    def seen(*given) = joined << given
+    def rejected(_, what) = refused << what
   end
 
   def setup
-    @house = House.new
-    house = @house
-    @house.journal = @house
-    @house.define_singleton_method(:cast) { house }
-    @seen = []
-    seen = @seen
-    @house.define_singleton_method(:seen) { |*given| seen << given }
-    @voices = Bavard::Live::Voices.new(1, @house, [])
+    @others = Others.new([], [])
+    @voices = Bavard::Live::Voices.new(1, @others, @others, @others)
     @lane = Lane.new(7, Feed.new("hidewire"))
     @now = 1_000_000
     @frames = Kept.new
@@ -140,7 +135,7 @@ class VoicesTest < Minitest::Test
     tell(:change, people: [Person.new("teo", "Teo the Warm", nil, [:muted])])
     flush
     assert_equal [%w[T], "f1", ["muted"]], [names, card["p"][0]["f"], card["p"][0]["m"]]
-    assert_equal [1, "hidewire", "teo", "Teo the Warm"], @seen.last.first(4)
+    assert_equal [1, "hidewire", "teo", "Teo the Warm"], @others.joined.last.first(4)
   end
 
   def test_a_service_that_is_gone_leaves_the_last_sure_state_dims_it_and_recovers

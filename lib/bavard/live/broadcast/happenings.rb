@@ -57,7 +57,7 @@ module Bavard
         return if now - (@ended ||= {}).fetch([title, how], 0) < SAME_MS
 
         @ended[[title, how]] = now
-        cues.happen(Core::Cues::Event.new(id: @house.ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
+        cues.happen(Core::Cues::Event.new(id: ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
       end
 
       # Moves on what was counted, cues and shout-outs.

@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
 require_relative "../../error"
+require_relative "feed_keeping"
 require_relative "feed_lane"
+require_relative "feed_ways"
 require_relative "../part"
 
 module Bavard
@@ -13,9 +15,13 @@ module Bavard
       # @return [Hash{Integer => FeedLane}]
       attr_reader :lanes
 
+      # @param means [Means] what lanes are made with
       # @param take_in [#call] told of what a lane's connection brings, from a thread of its own
-      def initialize(show, house, take_in)
-        super(show, house)
+      def initialize(show, means, take_in)
+        super(show)
+        @known = means.stores.lines
+        @keeping = FeedKeeping.new(means.journal, means.stores)
+        @ways = FeedWays.new(means.platforms, means.door, means.clock)
         @take_in = take_in
         @lanes = {}.freeze
       end
@@ -24,7 +30,7 @@ module Bavard
       # @param said [Array<LineBook::Kept>] lines of all of them, oldest first
       def load(feeds, said)
         @lanes = feeds.to_h do |feed|
-          seen = @house.lines.recent_platform_ids(feed.id, FeedLane::SEEN_IDS)
+          seen = @known.recent_platform_ids(feed.id, FeedLane::SEEN_IDS)
           [feed.id, lane_with(feed, entries: said.select { |kept| kept.lane_id == feed.id }, seen:)]
         end.freeze
       end
@@ -43,7 +49,7 @@ module Bavard
         @lanes = lanes.except(feed_id).freeze
         voices.forget(feed_id)
         at_ms = now_ms
-        @house.journal.deed(:feeds, :remove, feed_id, at_ms)
+        journal.deed(:feeds, :remove, feed_id, at_ms)
       end
 
       # @param wanted [Boolean] whether it is to be connected
@@ -51,7 +57,7 @@ module Bavard
       def want_feed(feed_id, wanted)
         lane = lane(feed_id)
         lane.feed.wanted = wanted
-        @house.journal.deed(:feeds, :keep, feed_id, wanted:)
+        journal.deed(:feeds, :keep, feed_id, wanted:)
         wanted ? lane.connect : lane.disconnect
         voices.lost(lane, now_ms) unless wanted
       end
@@ -61,7 +67,7 @@ module Bavard
       def map_feed(feed_id, mapping)
         lane = lane(feed_id)
         lane.feed.mapping = mapping
-        @house.journal.deed(:feeds, :keep, feed_id, mapping:)
+        journal.deed(:feeds, :keep, feed_id, mapping:)
         lane.connect if lane.feed.wanted
       end
 
@@ -92,7 +98,9 @@ module Bavard
 
       private
 
-      def lane_with(feed, **more) = FeedLane.new(feed, @house, send: @take_in, wardrobe: -> { wardrobe }, **more)
+      def lane_with(feed, **more)
+        FeedLane.new(feed, keeping: @keeping, ways: @ways, mishaps: @show.mishaps, send: @take_in, wardrobe: -> { wardrobe }, **more)
+      end
     end
   end
 end

@@ -1,8 +1,6 @@
 # frozen_string_literal: true
 
 require_relative "../../core/intake"
-require_relative "../../feeds/consent"
-require_relative "../../feeds/held_permission"
 require_relative "../../feeds/outbox"
 require_relative "../../feeds/resume"
 require_relative "../../feeds/runner"
@@ -24,7 +22,6 @@ module Bavard
       # Kinds whose platforms can be asked about a person.
       TELLS_OF_PEOPLE = %w[socket].freeze
       NOT_CONNECTED = "This feed is not connected just now."
-      NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
 
       # What one connection had heard by then, and from where it goes on.
       Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
@@ -32,14 +29,18 @@ module Bavard
       attr_reader :feed, :state, :gap, :pace, :runner
 
       # @param feed [Store::Feeds::Feed]
-      # @param house [House]
+      # @param keeping [FeedKeeping]
+      # @param ways [FeedWays]
+      # @param mishaps [Mishaps]
       # @param send [#call] takes [lane, runner, intake] into the show's mailbox
       # @param entries [Array<LineBook::Kept>] this feed's newest
       # @param seen [Array<String>] platform ids that count as known
       # @param wardrobe [#call] gives what lines wear
-      def initialize(feed, house, send:, entries: [], seen: [], wardrobe: nil)
+      def initialize(feed, keeping:, ways:, mishaps:, send:, entries: [], seen: [], wardrobe: nil)
         @feed = feed
-        @house = house
+        @keeping = keeping
+        @ways = ways
+        @mishaps = mishaps
         @send = send
         @state = OFF
         @gap = feed.gap
@@ -63,7 +64,7 @@ module Bavard
       def connect
         @runner&.halt
         runner = nil
-        runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock: @house.clock,
+        runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock:,
           take: ->(intake) { @send.call(self, runner, intake) }, fault: method(:fault))
         @runner = runner
         runner.start
@@ -71,8 +72,7 @@ module Bavard
 
       # Its thread ended for something that nobody foresaw.
       def fault(error)
-        @house.meters.fault(:feed)
-        @house.log.error("feed #{id}: begun anew", error)
+        @mishaps.fault(:feed, "feed #{id}: begun anew", error)
       end
 
       # Connected again where it is wanted, so that what has changed counts.
@@ -85,7 +85,7 @@ module Bavard
         @runner&.halt
         @runner = nil
         @connection = nil
-        @state = Core::FeedState.new(:off, "Disconnected by you.", @house.clock.call, nil)
+        @state = Core::FeedState.new(:off, "Disconnected by you.", clock.call, nil)
       end
 
       # What an earlier connection still had to say does not count.
@@ -149,7 +149,7 @@ module Bavard
       # @param gap [Core::Gap] a time of which nothing can be heard any more
       def miss(gap)
         @gap = [gap.from_ms, gap.to_ms]
-        @house.journal.behind(feed.show_id, :gap, id, *@gap)
+        @keeping.missed(feed, *@gap)
       end
 
       # Now and then, until when this feed was heard, for what is missed is counted from there. It counts once everything that it covers
@@ -170,35 +170,31 @@ module Bavard
 
         @heard_at_ms = heard.at_ms
         @cursor = heard.cursor
-        cursor = @cursor || {}
-        @house.journal.behind(feed.show_id, :feed, id, {heard_at_ms: heard.at_ms, cursor:})
+        @keeping.heard(feed, heard.at_ms, @cursor || {})
       end
 
       # Another place is read from now on.
       def readdress(address)
         feed.address = address
         @cursor = nil
-        @house.journal.later { @house.feeds.keep(id, address:, cursor: {}) }
-        # What was heard at the other place is not kept after that.
-        @house.journal.behind(feed.show_id, :feed, id, {cursor: {}})
+        @keeping.readdressed(feed)
       end
 
       # The platform's own next broadcast: kept, without connecting anew.
       def found(number)
         feed.address = feed.address.merge("number" => number)
-        address = feed.address
-        @house.journal.later { @house.feeds.keep(id, address:) }
+        @keeping.found(feed)
       end
 
       # @param permission [Core::Permission, nil]
       def permission=(permission)
         feed.permission = permission
-        @house.journal.later { @house.feeds.keep(id, permission_id: permission&.id) }
+        @keeping.permitted(feed)
       end
 
       def draft_only=(alone)
         feed.draft_only = alone
-        @house.journal.deed(:feeds, :keep, id, draft_only: alone)
+        @keeping.draft_only(feed)
       end
 
       # @return [Boolean] whether lines can be sent there
@@ -229,26 +225,20 @@ module Bavard
       # @return [Hash] for the Feeds page
       def report(now_ms) = @report.at(now_ms)
 
-      def platform = feed.platform && @house.platforms[feed.platform]
+      def platform = @ways.platform(feed)
 
       private
 
+      def clock = @ways.clock
+
       # Called in the runner's thread.
       def open_connection(runner)
-        @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, @house.clock.call, not_sent(letter.answer_id))) }
+        @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, clock.call, not_sent(letter.answer_id))) }
         resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor)
-        options = {clock: @house.clock, take: ->(intake) { @send.call(self, runner, intake) }, reject: lambda { |what|
-          @house.reject(feed.kind.to_sym, what)
-        },
+        options = {clock:, take: ->(intake) { @send.call(self, runner, intake) }, reject: ->(what) { @mishaps.rejected(feed.kind.to_sym, what) },
                    outbox: @outbox}
+        way = @ways.to(feed, found: method(:found)) { |newer| keep_permission(newer) }
         @connection = kind.connection(feed, resume, **options, **way)
-      end
-
-      # By which it gets there.
-      def way
-        return {door: @house.door} if feed.kind == Feeds::Irc::KIND
-
-        feed.platform ? on_platform : {}
       end
 
       def resume_cursor
@@ -258,17 +248,9 @@ module Bavard
 
       def not_sent(answer_id) = Core::Answered.new(answer_id, false, NOT_CONNECTED)
 
-      def on_platform
-        known = platform or raise Error, NO_PLATFORM
-        permission = feed.permission
-        held = permission && Feeds::HeldPermission.new(permission, consent: Feeds::Consent.new(known, nil, clock: @house.clock), clock: @house.clock,
-          keep: ->(newer) { keep_permission(newer) })
-        {platform: known, permission: held, found: ->(number) { found(number) }}
-      end
-
       def keep_permission(newer)
         feed.permission = newer
-        @house.journal.later { @house.permissions.renew(newer) }
+        @keeping.renewed(newer)
       end
     end
   end

@@ -8,12 +8,10 @@ module Bavard
     # Takes what a show's feeds hand over: reads and judges lines, and says what platforms delete. Works in its show's thread.
     class Reception
       # @param show [Show]
-      # @param house [House]
       # @param report [DeskReport] told of what the host's pages should know
       # @param log [LineLog]
-      def initialize(show, house, report, log)
+      def initialize(show, report, log)
         @show = show
-        @house = house
         @report = report
         @log = log
       end
@@ -56,8 +54,8 @@ module Bavard
       def line(lane, intake)
         return unless lane.new?(intake.platform_id)
 
-        line = Core::Chat::Line.from(intake, id: @house.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
-        return @house.reject(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
+        line = Core::Chat::Line.from(intake, id: @show.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
+        return @show.mishaps.rejected(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
         gone = lane.taken_before.came?(intake.platform_id, @show.now_ms)
         gone ? @show.lines.arrive_deleted(line, lane.id, Core::Gate::PASS, @show.now_ms) : judge(lane, line)

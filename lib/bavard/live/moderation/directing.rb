@@ -63,7 +63,7 @@ module Bavard
       # @param cue_id [String] of a cue for the host's own events
       def play_own(cue_id, by)
         cue = cues.own.find { |one| one["id"] == cue_id } or raise Error.new("That cue is no longer on the sheet.", field: "text")
-        event = Core::Cues::Event.new(id: @house.ids.next(now_ms), kind: "own", at_ms: now_ms, login: "", name: record.host_name, roles: ["host"],
+        event = Core::Cues::Event.new(id: ids.next(now_ms), kind: "own", at_ms: now_ms, login: "", name: record.host_name, roles: ["host"],
           message: "")
         cues.play(cue, event, now_ms)
         @show.deed("cue_own", by, about: cue["name"])

@@ -87,7 +87,7 @@ module Bavard
         @show.lane(feed_id)
         text = text.to_s.scrub("").strip[0, Store::People::LONGEST_NOTE]
         at_ms = now_ms
-        @house.journal.behind(id, :note, feed_id, login, text, by, at_ms)
+        journal.behind(id, :note, feed_id, login, text, by, at_ms)
         deed("note", by, about: login, detail: {"feed" => feed_id, "text" => text[0, 200]})
       end
 
@@ -95,9 +95,9 @@ module Bavard
       #
       # @return [Core::Moderation::Deed]
       def deed(what, by, line_id: nil, about: nil, detail: {})
-        deed = Core::Moderation::Deed.new(id: @house.ids.next(now_ms), at_ms: now_ms, by:, what:, line_id:, about:, detail:)
+        deed = Core::Moderation::Deed.new(id: ids.next(now_ms), at_ms: now_ms, by:, what:, line_id:, about:, detail:)
         kept = deed.dup
-        @house.journal.deed(:deeds, :add, id, kept)
+        journal.deed(:deeds, :add, id, kept)
         prompter.deed(deed)
         deed
       end
@@ -111,12 +111,12 @@ module Bavard
       # @param entry [Core::Gate::LeftOut::Entry] of somebody who is left out from now on
       def keep_out(entry, by)
         gatehouse.left_out.add(entry)
-        @house.journal.deed(:left_out, :add, id, entry, now_ms, by)
+        journal.deed(:left_out, :add, id, entry, now_ms, by)
       end
 
       # @return [Core::Gate::LeftOut::Entry, nil] of somebody who is left out no more
       def let_in(name, feed_id)
-        gatehouse.left_out.take_back(name, feed_id)&.tap { |entry| @house.journal.deed(:left_out, :take_back, id, entry.name, entry.feed_id) }
+        gatehouse.left_out.take_back(name, feed_id)&.tap { |entry| journal.deed(:left_out, :take_back, id, entry.name, entry.feed_id) }
       end
 
       private

@@ -17,7 +17,7 @@ module Bavard
         undo(deed, by)
         deed.undone_by = by
         deed.undone_ms = at_ms = now_ms
-        @house.journal.deed(:deeds, :undone, deed_id, by, at_ms)
+        journal.deed(:deeds, :undone, deed_id, by, at_ms)
         prompter.deed(deed)
         deed
       end

@@ -35,15 +35,19 @@ module Bavard
 
       attr_reader :contents
 
+      # @param store [Store::Dress]
       # @param pictures [PictureDesk]
-      def initialize(show_id, house, contents)
+      # @param journal [Journal] by which is kept what was worn, and what of it is new
+      def initialize(show_id, store, pictures, journal)
         @show_id = show_id
-        @house = house
+        @store = store
+        @pictures = pictures
+        @journal = journal
         @uses = Hash.new(0)
         @platform_emotes = {}
         @expected = {}
         @flushed_at_ms = 0
-        self.contents = contents
+        self.contents = Wardrobe.load(store, show_id)
       end
 
       def contents=(contents)
@@ -62,7 +66,7 @@ module Bavard
 
       # @param address [String, nil]
       # @return [String, nil] the picture's id, if it is there
-      def picture(address) = address && @house.pictures.at(address, @show_id)
+      def picture(address) = address && @pictures.at(address, @show_id)
 
       # @param address [String] of an emote the platform sent along
       # @return [String, nil] its picture's id, unless the shelf of that platform's own is off
@@ -110,7 +114,7 @@ module Bavard
         @flushed_at_ms = now_ms
         counts = @uses
         @uses = Hash.new(0)
-        @house.journal.later { @house.dress.count_uses(counts, now_ms) }
+        @journal.later { @store.count_uses(counts, now_ms) }
       end
 
       private
@@ -146,7 +150,7 @@ module Bavard
 
         contents.badges[[line.feed_id, kind]] = Core::Dress::BadgeSetting.new(line.feed_id, kind, known ? known.shown : true, theirs, known&.ours)
         feed_id = line.feed_id
-        @house.journal.later { @house.dress.badge_seen(feed_id, kind, theirs) }
+        @journal.later { @store.badge_seen(feed_id, kind, theirs) }
       end
 
       # The platform's own emotes make a shelf of their own, so that it is seen which there are: once their picture is there.
@@ -160,7 +164,7 @@ module Bavard
         @platform_emotes[[feed_id, code]] = true
         show_id = @show_id
         row = {"code" => code[0, Core::Dress::EmoteIndex::LONGEST_CODE], "picture" => picture}
-        @house.journal.later { @house.dress.put_platform_emote(show_id, feed_id, row) }
+        @journal.later { @store.put_platform_emote(show_id, feed_id, row) }
       end
     end
   end

@@ -26,7 +26,7 @@ module Bavard
         read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
           @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
         end
-        @house.reject(:screen, "a report that cannot be read") unless read
+        @show.mishaps.rejected(:screen, "a report that cannot be read") unless read
         players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
       end
     end

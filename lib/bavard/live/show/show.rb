@@ -41,8 +41,8 @@ module Bavard
       KEPT_WITHIN_S = 3
       IDLE_S = 1.0
 
-      attr_reader :id, :record, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues, :tallies,
-        :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation
+      attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
+        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation
 
       # What pages ask a show for is done by its parts; for use inside {#ask} only.
       def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of
@@ -54,28 +54,27 @@ module Bavard
       def_delegators :@undoing, :undo_deed
 
       # @param record [Store::Shows::Show]
-      # @param house [House]
-      def initialize(record, house)
+      # @param means [Means]
+      def initialize(record, means)
         @id = record.id
         @record = record
-        @house = house
+        use(means)
         @mailbox = Mailbox.new
         @figures = Figures.new
-        @topic = Relay::Topic.new("show:#{id}", house.boot)
-        @wardrobe = Wardrobe.new(id, house, Wardrobe.load(house.dress, id))
-        @report = DeskReport.new(self, house.hub, house.journal)
-        begin_parts
-        dress_show
-        begin_lines
-        load
+        @topic = Relay::Topic.new("show:#{id}", means.boot)
+        @wardrobe = Wardrobe.new(id, means.stores.dress, means.pictures, journal)
+        @report = DeskReport.new(self, means.hub, journal)
+        begin_parts(means)
+        begin_lines(means.meters)
+        load(means)
         @answers = Answers.new
-        @sightings = Sightings.new(id, house.journal)
-        @reception = Reception.new(self, house, @report, @line_log)
+        @sightings = Sightings.new(id, journal)
+        @reception = Reception.new(self, @report, @line_log)
       end
 
       def start
         @thread = Lasting.new("show-#{id}", told: method(:fault)) { run }.start
-        @house.pictures.listen { |address| picture_came(address) }
+        @pictures.listen { |address| picture_came(address) }
         lanes.each_value { |lane| lane.connect if lane.feed.wanted }
         self
       end
@@ -102,7 +101,7 @@ module Bavard
         kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Busy, "The show is busy and did not answer. Try again in a moment." }
         raise value if kind == :raised
 
-        @house.journal.kept?(deed, KEPT_WITHIN_S) if deed
+        journal.kept?(deed, KEPT_WITHIN_S) if deed
         value
       end
 
@@ -117,8 +116,8 @@ module Bavard
       # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
       # @raise [Bavard::Error] where a show may have no more rules in a set
       def use_gate(document, ladder = nil)
-        @house.ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
-        @house.journal.deed(:shows, :keep_gate, id, document)
+        @ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
+        journal.deed(:shows, :keep_gate, id, document)
         record.gate = document
         gatehouse.use(document, ladder)
         follow_gate
@@ -133,8 +132,8 @@ module Bavard
       # @param document [Hash] as Core::Cues::Settings reads it
       # @raise [Bavard::Error] where a show may have no more cues
       def use_cues(document)
-        @house.ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
-        @house.journal.deed(:shows, :keep_cues, id, document)
+        @ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
+        journal.deed(:shows, :keep_cues, id, document)
         record.cues = document
         cues.use(document)
       end
@@ -153,7 +152,7 @@ module Bavard
         @mailbox.drop_in(Messages::PictureCame.new(address))
       end
 
-      def now_ms = @house.clock.call
+      def now_ms = @clock.call
       def lanes = @feeds.lanes
       def desks = @stages.desks
 
@@ -168,11 +167,20 @@ module Bavard
 
       private
 
-      def begin_parts
-        @feeds = FeedDoor.new(self, @house, method(:take_in))
-        @stages = StageDoor.new(self, @house, method(:mark))
+      def use(means)
+        @journal = means.journal
+        @ids = means.ids
+        @clock = means.clock
+        @mishaps = means.mishaps
+        @pictures = means.pictures
+        @ceilings = means.stores.ceilings
+      end
+
+      def begin_parts(means)
+        @feeds = FeedDoor.new(self, means, method(:take_in))
+        @stages = StageDoor.new(self, means, method(:mark))
         @broadcast, @happenings, @moderation, @directing, @undoing, @screens =
-          [Broadcast, Happenings, Moderation, Directing, Undoing, ScreenDoor].map { |part| part.new(self, @house) }
+          [Broadcast, Happenings, Moderation, Directing, Undoing, ScreenDoor].map { |part| part.new(self) }
       end
 
       def take_in(lane, runner, intake)
@@ -194,8 +202,7 @@ module Bavard
       end
 
       def fault(error)
-        @house.meters.fault(:show)
-        @house.log.error("show #{id}", error)
+        mishaps.fault(:show, "show #{id}", error)
       end
 
       def wait_s
@@ -226,9 +233,9 @@ module Bavard
       end
 
       def answer(question)
-        before = @house.journal.last_deed
+        before = journal.last_deed
         value = question.work.call(self)
-        deed = @house.journal.last_deed
+        deed = journal.last_deed
         question.answer << [:gave, value, deed > before ? deed : nil]
       rescue StandardError => error
         question.answer << [:raised, error]

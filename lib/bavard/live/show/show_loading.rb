@@ -19,38 +19,48 @@ module Bavard
 
       private
 
-      def dress_show
-        dress_cues
-        @voices = Voices.new(id, @house, @house.cast&.of_show(id) || [])
+      # @param means [Means]
+      def dress_show(means)
+        dress_cues(means.hub, means.stores)
+        @voices = Voices.new(id, means.stores.cast, journal, mishaps)
       end
 
-      def dress_cues
+      def dress_cues(hub, stores)
         kept = record.cues
         @cues = CueDesk.new(kept, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
         @cues.began_ms = kept["began_ms"]
-        @tallies = Tallies.new(id, @house.tallies, now_ms, began_ms: kept["began_ms"],
+        @tallies = Tallies.new(id, stores.tallies, now_ms, began_ms: kept["began_ms"],
           totals: Core::Cues::Settings.all_totals(kept))
         all = -> { desks.values }
-        @sounding = Sounding.new(@house.hub, all)
-        @shout_outs = ShoutOuts.new(@house.fellows&.of_show(id) || [], self, Sounding.new(@house.hub, all, :shouts?))
+        @sounding = Sounding.new(hub, all)
+        @shout_outs = ShoutOuts.new(stores.fellows.of_show(id), self, Sounding.new(hub, all, :shouts?))
       end
 
       # What is told of lines needs what is loaded after them, and hears of none before.
-      def begin_lines
-        @line_log = LineLog.new(id, @house.journal, @house.ids)
-        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, @house.meters), LineNews.new(self, @report)])
+      def begin_lines(meters)
+        @line_log = LineLog.new(id, journal, ids)
+        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, meters), LineNews.new(self, @report)])
       end
 
-      def load
-        @gatehouse = made_gatehouse
+      # @param means [Means]
+      def load(means)
+        stores = means.stores
+        dress_show(means)
+        @prompter = PrompterDesk.new(Relay::Topic.new("prompter:#{id}", means.boot), means.hub, lines, record.host_name)
+        @gatehouse = made_gatehouse(stores)
         lines.use(gatehouse.hold_settings, now_ms)
-        held = @house.lines.held(id).map { |entry| restored(entry) }
-        said = @house.lines.latest(id, LineBook::KEPT).map { |entry| restored(entry) }
-        recount
-        load_feeds(said)
-        load_desks(said.select { |kept| Core::Moderation::LineState::SEEN.include?(kept.state.was || kept.state.name) })
-        load_prompter(held | said)
+        held, said = load_lines(stores.lines)
+        load_feeds(stores.feeds, said)
+        load_desks(stores.stages, said)
+        load_prompter(stores.deeds, held | said)
         load_held(held, said)
+      end
+
+      # @return [Array(Array<LineBook::Kept>, Array<LineBook::Kept>)] what was held, and what was said
+      def load_lines(store)
+        found = [store.held(id), store.latest(id, LineBook::KEPT)].map { |entries| entries.map { |entry| restored(entry) } }
+        recount(store)
+        found
       end
 
       def restored(entry)
@@ -62,20 +72,21 @@ module Bavard
       # wait until the clock has caught up.
       def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
 
-      def load_feeds(said)
-        @feeds.load(@house.feeds.of_show(id), said)
-        @broadcast.remember(@house.feeds.all_of_show(id))
+      def load_feeds(store, said)
+        @feeds.load(store.of_show(id), said)
+        @broadcast.remember(store.all_of_show(id))
       end
 
-      def made_gatehouse
-        Gatehouse.new(record.gate, left_out: @house.left_out.of_show(id, now_ms), first_seen: @house.known.first_seen(id))
+      def made_gatehouse(stores)
+        Gatehouse.new(record.gate, left_out: stores.left_out.of_show(id, now_ms), first_seen: stores.known.first_seen(id))
       end
 
       # What stood on the stages, as it was shown there.
-      def load_desks(passed)
+      def load_desks(store, said)
+        passed = said.select { |kept| Core::Moderation::LineState::SEEN.include?(kept.state.was || kept.state.name) }
         passed.each { |kept| kept.shown = kept.line.as_shown(kept.verdict.shown, wardrobe.emotes) }
         passed = passed.map(&:shown).sort_by { |line| [line.shown_at_ms, line.id] }.last(Core::Chat::Timeline::REMEMBERED)
-        @stages.load(@house.stages.of_show(id), passed)
+        @stages.load(store.of_show(id), passed)
       end
 
       # What was held goes on being held where it was when the last was heard of us: nobody could pull it meanwhile, and no screen would
@@ -88,18 +99,15 @@ module Bavard
         follow_gate
       end
 
-      def made_prompter = PrompterDesk.new(Relay::Topic.new("prompter:#{id}", @house.boot), @house.hub, lines, record.host_name)
-
-      def load_prompter(said)
-        @prompter = made_prompter
+      def load_prompter(deeds, said)
         said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
-        prompter.remember(@house.deeds.latest(id), @house.deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
+        prompter.remember(deeds.latest(id), deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }
         prompter.prepare(now_ms)
       end
 
-      def recount
-        @house.lines.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|
+      def recount(store)
+        store.counts_since(id, now_ms - HOUR_MS).each do |at_ms, dropped, aired, rule, times|
           before_ms = [at_ms, now_ms].min
           figures.count(before_ms, dropped:, aired:, times:)
           gatehouse.recount(before_ms, rule, times)

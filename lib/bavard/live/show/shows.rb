@@ -13,20 +13,22 @@ module Bavard
       TRIES = 20
       TRY_EVERY_S = 0.1
 
-      # @param house [House]
+      # @param means [Means]
       # @param lease [#take, #renew] that keeps a show from running twice
-      def initialize(house, lease:)
-        @house = house
+      def initialize(means, lease:)
+        @means = means
+        @store = means.stores.shows
+        @log = means.log
         @lease = lease
         @lock = Mutex.new
         @running = {}
       end
 
       def start
-        @house.shows.ids.each do |id|
+        @store.ids.each do |id|
           run(id)
         rescue Error => error
-          @house.log.error(error.message)
+          @log.error(error.message)
         end
         @renewing = NowAndThen.new("leases", RENEW_EVERY_S) { renew }.start
         self
@@ -35,7 +37,7 @@ module Bavard
       # @return [Show] running from now on
       # @raise [Bavard::Error] where it runs in another process
       def run(id)
-        @lock.synchronize { @running[id] ||= lease(id) && Show.new(@house.shows.find(id), @house).start }
+        @lock.synchronize { @running[id] ||= lease(id) && Show.new(@store.find(id), @means).start }
       end
 
       # @return [Show, nil]
@@ -76,7 +78,7 @@ module Bavard
 
       def renew
         @lease.renew.each do |id|
-          @house.log.error("show #{id} was taken over by another process")
+          @log.error("show #{id} was taken over by another process")
           @lock.synchronize { @running.delete(id) }&.stop
         end
         end_deleted
@@ -85,8 +87,8 @@ module Bavard
       # A show goes with the account that it belonged to.
       def end_deleted
         known = running.map(&:id)
-        (known - @house.shows.ids).each do |id|
-          @house.log.info("show #{id} was deleted, and ends")
+        (known - @store.ids).each do |id|
+          @log.info("show #{id} was deleted, and ends")
           @lock.synchronize { @running.delete(id) }&.stop
           @lease.release(id)
         end

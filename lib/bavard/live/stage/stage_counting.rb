@@ -57,7 +57,7 @@ module Bavard
         yield live
         stage.live = live.to_h
         @unkept = true
-        keep_live(@house.clock.call)
+        keep_live(@clock.call)
         [draft, air].each(&:relive)
       end
 
@@ -68,7 +68,7 @@ module Bavard
         @unkept = false
         @kept_ms = now_ms
         kept = stage.live
-        @house.journal.deed(:stages, :keep_live, id, kept)
+        @journal.deed(:stages, :keep_live, id, kept)
       end
 
       private

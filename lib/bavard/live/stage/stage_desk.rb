@@ -25,24 +25,24 @@ module Bavard
       attr_reader :stage, :draft, :air, :room, :editor, :live, :screens, :voice_room
 
       # @param stage [Store::Stages::Stage]
-      # @param house [House]
+      # @param means [Means] of which it takes what it needs
       # @param shared [Playout::Shared] what lines are drawn with
       # @param lines [Array<Core::Chat::Line>] what was said before, oldest first
       # @param aired [Array<Core::Chat::Line>] those of them that viewers may see
       # @yieldparam house_style [Hash] when an edit here changed the show's colours or faces
-      def initialize(stage, house, shared, lines: [], aired: lines, &restyled)
+      def initialize(stage, means, shared, lines: [], aired: lines, &restyled)
         @stage = stage
-        @house = house
+        use(means)
         @marks = shared.marks
         @shared = shared.dup.tap { |ours| ours.marks = method(:mark) }
         @restyled = restyled
         @screens = Screens.new
-        @live = LiveValues.new(stage.live, house.clock)
+        @live = LiveValues.new(stage.live, @clock)
         @draft = playout("draft", stage.draft, lines)
         @air = playout("air", stage.on_air, aired.select { |line| line.id > stage.cleared_at_line })
         @air.doubt_s = stage.doubt_s
-        prepare_rehearsal
-        @editor = StageEditor.new(stage, house.journal, house.ceilings) { |document| edited(document) }
+        prepare_rehearsal(means.conversations)
+        @editor = StageEditor.new(stage, @journal, @ceilings) { |document| edited(document) }
       end
 
       def id = stage.id
@@ -139,14 +139,14 @@ module Bavard
           said = Core::Said.new(TEST_PERSON, "Test #{number} of #{count}", TEST_MARK.last, [],
             "This is a test line from Bavard, number #{number}.", false, false)
           intake = Core::Intake.new(:line, nil, nil, nil, now_ms, said)
-          air.add(Core::Chat::Line.from(intake, id: @house.ids.next(now_ms), origin: :test))
+          air.add(Core::Chat::Line.from(intake, id: @ids.next(now_ms), origin: :test))
         end
       end
 
       # @param last_line_id [Integer] lines up to that one stay away, also after a restart
       def clear_air(last_line_id)
         air.clear
-        @house.journal.deed(:stages, :keep_cleared, id, last_line_id)
+        @journal.deed(:stages, :keep_cleared, id, last_line_id)
       end
 
       # The draft stands empty.
@@ -155,30 +155,30 @@ module Bavard
       end
 
       def renew_link
-        @house.hub.close(air_topic)
+        @hub.close(air_topic)
         token = stage.token = Store::Stages.new_token
-        @house.journal.later { @house.stages.keep_token(id, token) }
+        @journal.later { @store.keep_token(id, token) }
         token
       end
 
       # Nobody looks at it any more.
       def close
-        [air_topic, draft_topic].each { |topic| @house.hub.close(topic) }
+        [air_topic, draft_topic].each { |topic| @hub.close(topic) }
       end
 
       def backdrop=(name)
-        @house.journal.deed(:stages, :keep_backdrop, id, name)
+        @journal.deed(:stages, :keep_backdrop, id, name)
         stage.backdrop = name
       end
 
       # @param seconds [Integer, nil] without a word, after which chat leaves a screen; nil: never
       def doubt_s=(seconds)
-        @house.journal.deed(:stages, :keep_doubt, id, seconds)
+        @journal.deed(:stages, :keep_doubt, id, seconds)
         stage.doubt_s = air.doubt_s = seconds
       end
 
       def name=(name)
-        @house.journal.deed(:stages, :rename, id, name)
+        @journal.deed(:stages, :rename, id, name)
         stage.name = name
       end
 
@@ -198,7 +198,7 @@ module Bavard
 
       # @return [Integer, nil] when {#advance} has something to do
       def due_ms
-        now_ms = @house.clock.call
+        now_ms = @clock.call
         [draft.due_ms, air.due_ms, room.due_ms, voice_room.due_ms, editor.due_ms, @rests_at_ms, live.captioning.due_ms(now_ms),
           live.counts.due_ms(shown_document, now_ms), live_due_ms].compact.min
       end
@@ -214,14 +214,25 @@ module Bavard
 
       def on_air?(kind) = (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == kind && !piece["hidden"] }
 
-      def prepare_rehearsal
-        @room = RehearsalRoom.new(draft, @house.ids) { |line| rehearsed?(line) }
-        @voice_room = VoiceRehearsal.new(@shared.voices&.call, @house.conversations)
+      def use(means)
+        @journal = means.journal
+        @store = means.stores.stages
+        @ceilings = means.stores.ceilings
+        @hub = means.hub
+        @boot = means.boot
+        @clock = means.clock
+        @ids = means.ids
+      end
+
+      # @param conversations [Hash{String => Core::Voice::Recording}]
+      def prepare_rehearsal(conversations)
+        @room = RehearsalRoom.new(draft, @ids) { |line| rehearsed?(line) }
+        @voice_room = VoiceRehearsal.new(@shared.voices&.call, conversations)
       end
 
       def playout(which, document, lines)
-        topic = Relay::Topic.new("#{which}:#{stage.id}", @house.boot)
-        Playout.new(topic, @house.hub, @shared, live:, document:, revision: stage.revision, lines:, timed: which == "air")
+        topic = Relay::Topic.new("#{which}:#{stage.id}", @boot)
+        Playout.new(topic, @hub, @shared, live:, document:, revision: stage.revision, lines:, timed: which == "air")
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.
@@ -248,7 +259,7 @@ module Bavard
 
       # @return [Integer, nil] how many there may be, where there is little room left
       def most_screens
-        @house.ceilings.limits["screens"] if @house.ceilings.nearly?(screens.all.size, "screens")
+        @ceilings.limits["screens"] if @ceilings.nearly?(screens.all.size, "screens")
       end
 
       # Where things stand, for a small picture of it; a flurry is nowhere in particular.
@@ -264,7 +275,7 @@ module Bavard
 
         stage.on_air = document
         air.play(document, stage.revision)
-        @rests_at_ms = @house.clock.call + StageEditor::REST_MS
+        @rests_at_ms = @clock.call + StageEditor::REST_MS
       end
 
       # Every edit went on air at once; now that they rest, what came of them gets a number.

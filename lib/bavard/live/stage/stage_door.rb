@@ -14,8 +14,10 @@ module Bavard
       attr_reader :desks
 
       # @param mark [#call] gives a line's [shape, colour]
-      def initialize(show, house, mark)
-        super(show, house)
+      # @param means [Means] what stages are made with
+      def initialize(show, means, mark)
+        super(show)
+        @means = means
         @mark = mark
         @desks = {}.freeze
         @removed = {}
@@ -33,7 +35,7 @@ module Bavard
 
       # Takes all lines off the picture of a stage.
       def clear_air(stage_id)
-        desk(stage_id).clear_air(@house.ids.next(now_ms))
+        desk(stage_id).clear_air(@show.ids.next(now_ms))
       end
 
       # @param stage [Store::Stages::Stage] one that is new, or was before
@@ -50,7 +52,7 @@ module Bavard
         @desks = desks.except(stage_id).freeze
         desk.close
         now = now_ms
-        @house.journal.deed(:stages, :remove, stage_id, now)
+        journal.deed(:stages, :remove, stage_id, now)
         desks.keys.first
       end
 
@@ -63,7 +65,7 @@ module Bavard
       def put_back_stage(stage_id)
         desk = removed_stage(stage_id)
         @removed.delete(stage_id)
-        @house.journal.deed(:stages, :put_back, stage_id)
+        journal.deed(:stages, :put_back, stage_id)
         order_with(desks.merge(stage_id => desk).sort_by { |_, one| one.stage.place }.map(&:first), desks.merge(stage_id => desk))
       end
 
@@ -72,7 +74,7 @@ module Bavard
         raise Error.new("These are not the show's stages.", field: "ids", value: ids) unless ids.sort == desks.keys.sort
 
         order_with(ids, desks)
-        @house.journal.deed(:stages, :keep_order, ids)
+        journal.deed(:stages, :keep_order, ids)
       end
 
       private
@@ -88,7 +90,7 @@ module Bavard
       def desk_with(stage, said = [])
         shared = Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse })
         aired = said.reject { |line| only_draft?(line) }
-        desk = StageDesk.new(stage, @house, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
+        desk = StageDesk.new(stage, @means, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         listen_to(desk)
       end
 

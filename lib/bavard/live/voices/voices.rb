@@ -19,14 +19,18 @@ module Bavard
       # @return [String] by which people are known over all rooms of one service
       def self.service(lane) = lane.feed.platform || "feed #{lane.id}"
 
-      # @param members [Array<Core::Voice::CastMember>]
-      def initialize(show_id, house, members)
+      # @param cast [Store::Cast] whoever was never seen before joins it
+      # @param journal [Journal] by which they do
+      # @param mishaps [Mishaps]
+      def initialize(show_id, cast, journal, mishaps)
         @show_id = show_id
-        @house = house
+        @cast = cast
+        @journal = journal
+        @mishaps = mishaps
         @rooms = {}
         @services = {}
         @heard = @pulse = @pulsed_ms = @dressed = 0
-        self.members = members
+        self.members = cast.of_show(show_id)
       end
 
       # @param members [Array<Core::Voice::CastMember>] the cast, told anew
@@ -42,7 +46,7 @@ module Bavard
       def receive(lane, happening, now_ms)
         room = @rooms[lane.id] ||= Core::Voice::Room.new
         @services[lane.id] ||= Voices.service(lane)
-        room.receive(happening, now_ms).each { |what| @house.reject(:voice, what) }
+        room.receive(happening, now_ms).each { |what| @mishaps.rejected(:voice, what) }
         happening.what == :levels ? @heard += 1 : note(lane, room, happening.people, now_ms)
       end
 
@@ -127,7 +131,7 @@ module Bavard
         end
         key = member.key
         name = member.name
-        @house.journal.later { @house.cast.seen(@show_id, service, key, name, now_ms) }
+        @journal.later { @cast.seen(@show_id, service, key, name, now_ms) }
       end
     end
   end

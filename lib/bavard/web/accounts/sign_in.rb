@@ -87,7 +87,7 @@ module Bavard
       end
       # Which way people go.
       WAYS = lambda do |site|
-        confirmation = Confirmation.new(site.session_secret, site.house.clock)
+        confirmation = Confirmation.new(site.session_secret, site.clock)
         prefix "/account"
         login_redirect "/feeds"
         already_logged_in { redirect "/feeds" }

@@ -31,12 +31,18 @@ module Bavard
       def script?(env) = env["HTTP_X_REQUESTED_WITH"] == "XMLHttpRequest"
 
       def answer(env, status, words, error)
-        house = env["bavard.site"].house
-        status == 400 ? house.reject(:web, error.class.name) : house.log.error("a page failed", error)
-        house.meters.fault(:web) if status == 500
+        tell(env["bavard.site"], status, error)
         return [status, {"content-type" => "application/json"}, [JSON.generate(error: words.strip)]] if script?(env)
 
         [status, {"content-type" => "text/plain; charset=utf-8"}, [words]]
+      end
+
+      def tell(site, status, error)
+        case status
+        when 400 then site.mishaps.rejected(:web, error.class.name)
+        when 500 then site.mishaps.fault(:web, "a page failed", error)
+        else site.log.error("a page failed", error)
+        end
       end
     end
   end

@@ -16,7 +16,7 @@ module Bavard
       def call(env)
         case env["PATH_INFO"]
         when "/healthz" then health(env["bavard.site"])
-        when "/metrics" then [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(env["bavard.site"].house.meters.registry)]]
+        when "/metrics" then [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(env["bavard.site"].meters.registry)]]
         else @app.call(env)
         end
       end
@@ -27,10 +27,10 @@ module Bavard
       # names those whose log waits in files, of which nothing is lost.
       def health(site)
         trouble = database(site)
-        journal = site.house.journal
+        journal = site.journal
         shedding = journal.shedding
         body = {ok: trouble.nil? && shedding.empty?, database: trouble || "answers",
-                clock_ahead_ms: site.house.clock.offset_ms,
+                clock_ahead_ms: site.clock.offset_ms,
                 log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:}}
         [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
       end

@@ -34,7 +34,7 @@ module Bavard
         status 202
         JSON.generate(taken: intake.platform_id || intake.body)
       rescue Error => error
-        site.house.reject(:inbox, error.message)
+        site.mishaps.rejected(:inbox, error.message)
         status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : error.status
         JSON.generate(error: error.message, field: error.field)
       end
@@ -45,7 +45,7 @@ module Bavard
       def handed_in(show, lane, body)
         raise Error.new("This address is switched off just now.", field: "feed") unless lane.feed.wanted
 
-        now_ms = env["bavard.site"].house.clock.call
+        now_ms = env["bavard.site"].clock.call
         signature = SEEN.check(lane.feed.password, request.get_header("HTTP_BAVARD_TIMESTAMP"), request.get_header("HTTP_BAVARD_SIGNATURE"), body,
           now_ms)
         Feeds::Activities::Reading.read(body, lane.id, now_ms, fallback_id: "sig:#{signature}").tap { |intake| show.hand_in(lane, intake) }

@@ -20,10 +20,10 @@ module Bavard
         show, lane = site.shows.by_inbox(token)
         return unless lane&.feed&.wanted
 
-        InboxApp::SEEN.check(lane.feed.password, query["timestamp"], query["signature"], OPENING, site.house.clock.call)
+        InboxApp::SEEN.check(lane.feed.password, query["timestamp"], query["signature"], OPENING, site.clock.call)
         new(site, show, lane)
       rescue Error => error
-        site.house.reject(:inbox, error.message)
+        site.mishaps.rejected(:inbox, error.message)
         nil
       end
 
@@ -31,7 +31,7 @@ module Bavard
         @site = site
         @show = show
         @lane = lane
-        @topic = Relay::Topic.new("inbox:#{lane.id}", site.house.boot, timed: false)
+        @topic = Relay::Topic.new("inbox:#{lane.id}", site.boot, timed: false)
         @count = 0
       end
 
@@ -47,12 +47,12 @@ module Bavard
       def take(text)
         raise Error.new("This address is switched off just now.", field: "feed") unless @show.lanes[@lane.id].equal?(@lane) && @lane.feed.wanted
 
-        now_ms = @site.house.clock.call
+        now_ms = @site.clock.call
         intake = Feeds::Activities::Reading.read(text, @lane.id, now_ms, fallback_id: "ws:#{@topic.object_id}:#{now_ms}:#{@count += 1}")
         @show.hand_in(@lane, intake)
         {taken: intake.platform_id || intake.body}
       rescue Error => error
-        @site.house.reject(:inbox, error.message)
+        @site.mishaps.rejected(:inbox, error.message)
         {error: error.message, field: error.field}
       end
     end

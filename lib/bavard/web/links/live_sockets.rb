@@ -48,14 +48,14 @@ module Bavard
         topic, follower = find(env, path)
         return NOTHING_HERE unless topic
 
-        room?(env["bavard.site"].house, topic) ? take_over(env, topic, follower) : FULL
+        room?(env["bavard.site"], topic) ? take_over(env, topic, follower) : FULL
       end
 
       private
 
       # For one more page on that topic.
-      def room?(house, topic)
-        house.hub.size(topic) < house.ceilings.limits.fetch(topic.name.start_with?("air:") ? "screens" : "prompters")
+      def room?(site, topic)
+        site.hub.size(topic) < site.stores.ceilings.limits.fetch(topic.name.start_with?("air:") ? "screens" : "prompters")
       end
 
       def find(env, path)
@@ -74,7 +74,7 @@ module Bavard
       end
 
       def prompter_link(env, site, token)
-        link = site.remembered.of(:prompter, token) { site.house.team.prompter(token) } or return
+        link = site.remembered.of(:prompter, token) { site.stores.team.prompter(token) } or return
         env["bavard.prompter"] = link.id
         show = site.shows[link.show_id] || site.shows.run(link.show_id)
         [show.prompter.topic, Listener]
@@ -113,7 +113,7 @@ module Bavard
       def take_over(env, topic, follower)
         io = env["rack.hijack"].call
         query = Rack::Utils.parse_query(env["QUERY_STRING"])
-        env["bavard.site"].house.hub.join(io, env, topic, follower:, last: query["last"])
+        env["bavard.site"].hub.join(io, env, topic, follower:, last: query["last"])
         [-1, {}, []]
       end
     end

@@ -31,7 +31,7 @@ module Bavard
         # By the address that was asked for before.
         def invited?(rodauth, site)
           token = rodauth.session[rodauth.login_redirect_session_key].to_s[INVITED, 1]
-          !token.nil? && !site.house.team.invitation(token, site.house.clock.call).nil?
+          !token.nil? && !site.stores.team.invitation(token, site.clock.call).nil?
         end
 
         # Kept over the form in the session.
@@ -59,7 +59,7 @@ module Bavard
           name = rodauth.param_or_nil("show_name").to_s.strip
           host = rodauth.param_or_nil("host_name").to_s.strip[0, 80]
           host = rodauth.account[:email].to_s[/\A[^@]+/] if host.empty?
-          site.house.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host)
+          site.stores.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host)
         end
       end
     end

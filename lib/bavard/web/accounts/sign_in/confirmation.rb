@@ -102,7 +102,7 @@ module Bavard
           ways = {on: link, in: rodauth.login_url, anew: rodauth.reset_password_request_url}
           site.letters.send { rodauth.send(:create_email_to, email, SUBJECT, format(there ? THERE_IS_ONE : GO_ON, ways)) }
         rescue StandardError => error
-          site.house.log.error("a letter could not be sent", error)
+          site.log.error("a letter could not be sent", error)
         end
       end
     end

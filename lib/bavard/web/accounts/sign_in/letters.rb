@@ -67,7 +67,7 @@ module Bavard
           return if !rodauth.request.post? || rodauth.send(:internal_request?)
 
           login = rodauth.param(rodauth.login_param)
-          Thread.new { write(rodauth.class, login, site.house.log) }
+          Thread.new { write(rodauth.class, login, site.log) }
           rodauth.instance_exec do
             set_notice_flash SAID
             redirect login_path

@@ -106,7 +106,7 @@ module Bavard
             httponly: true, same_site: :lax, secure: site.address.start_with?("https://"), max_age: DEVICE_FOR_S)
         end
 
-        def patience(site) = Patience.new(site.db, site.session_secret, site.house.clock)
+        def patience(site) = Patience.new(site.db, site.session_secret, site.clock)
 
         def refuse(rodauth, wait_s)
           rodauth.instance_exec do

@@ -95,7 +95,7 @@ module Bavard
         # What they opened is cut off at once.
         def cut(site, &block)
           site.remembered.forget
-          site.house.hub.cut_where(&block)
+          site.hub.cut_where(&block)
         end
 
         # What went on in a session that was ended elsewhere, as by the operator.
@@ -103,7 +103,7 @@ module Bavard
           going_on = site.db[:account_active_session_keys].select_map(:session_id)
           site.remembered.forget_sessions_but(going_on)
           going_on = going_on.to_h { |id| [id, true] }
-          site.house.hub.cut_where { |env| env["bavard.session"] && !going_on.key?(env["bavard.session"]) }
+          site.hub.cut_where { |env| env["bavard.session"] && !going_on.key?(env["bavard.session"]) }
         end
 
         def of(rodauth) = rodauth.db[:account_active_session_keys].where(account_id: rodauth.session_value || rodauth.account_id)

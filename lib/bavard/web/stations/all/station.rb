@@ -63,12 +63,12 @@ module Bavard
         def ask(&work) = show.ask(&work)
 
         # @raise [Error] where this show may have no more of it
-        def room(what, more = 1) = site.house.ceilings.room(@record.id, what, more)
+        def room(what, more = 1) = site.stores.ceilings.room(@record.id, what, more)
 
         # @param held [Hash{String => Integer}] how much documents hold of what they hold
         # @return [Array<String>] of which of that there is little room left, in words
         def crowded(*whats, **held)
-          [*whats.zip, *held.transform_keys(&:to_s)].filter_map { |given| site.house.ceilings.nearly(@record.id, *given) }
+          [*whats.zip, *held.transform_keys(&:to_s)].filter_map { |given| site.stores.ceilings.nearly(@record.id, *given) }
         end
 
         # @param name [String] as the picture is called, or its address

@@ -22,7 +22,7 @@ module Bavard
         end
 
         app.error(Sequel::DatabaseError, Sequel::PoolTimeout) do
-          site.house.log.warn("a page could not reach the database", env["sinatra.error"])
+          site.log.warn("a page could not reach the database", env["sinatra.error"])
           status 503
           problem("The database does not answer just now. What is on air goes on; try again in a moment.")
         end
@@ -33,8 +33,7 @@ module Bavard
       # What is ours to mend.
       def self.faults(app)
         app.error do
-          site.house.meters.fault(:web)
-          site.house.log.error("a page failed", env["sinatra.error"])
+          site.mishaps.fault(:web, "a page failed", env["sinatra.error"])
           status 500
           problem("Something went wrong on our side. It is in the log; what is on air goes on.")
         end

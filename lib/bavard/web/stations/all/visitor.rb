@@ -16,28 +16,29 @@ module Bavard
       # In the session: which of several shows.
       CHOSEN = "show"
 
+      # @param stores [Store::Stores]
       # @param account_id [Integer]
       # @param chosen [Integer, nil] a show's id
       # @return [Visitor, nil] nil where they are in no show
-      def self.of(house, account_id, chosen)
-        own = house.shows.of_account(account_id)
-        joined = house.team.of_account(account_id).filter_map do |member|
-          (show = house.shows.find(member.show_id)) && [show, member.role, member.name]
+      def self.of(stores, account_id, chosen)
+        own = stores.shows.of_account(account_id)
+        joined = stores.team.of_account(account_id).filter_map do |member|
+          (show = stores.shows.find(member.show_id)) && [show, member.role, member.name]
         end
         all = joined.dup
         all.unshift([own, "owner", own.host_name]) if own
-        record, role, name = all.find { |show, *| show.id == chosen } || first(house, own, all)
+        record, role, name = all.find { |show, *| show.id == chosen } || first(stores, own, all)
         record && new(account_id, record, role, name, all.map { |show, one, *| [show, one] })
       end
 
       # Also while the database does not answer, for who was there before.
       #
       # @param site [Site]
-      def self.known(site, account_id, chosen) = site.remembered.of(:visitor, account_id, chosen) { of(site.house, account_id, chosen) }
+      def self.known(site, account_id, chosen) = site.remembered.of(:visitor, account_id, chosen) { of(site.stores, account_id, chosen) }
 
       # Who only helps elsewhere has a show of their own in which nothing was ever connected.
-      def self.first(house, own, all)
-        return all.first if all.size < 2 || (own && house.feeds.of_show(own.id).any?)
+      def self.first(stores, own, all)
+        return all.first if all.size < 2 || (own && stores.feeds.of_show(own.id).any?)
 
         all[1]
       end

@@ -26,7 +26,7 @@ module Bavard
       # Files named after people and states.
       post "/drop" do
         brought = uploads
-        members = site.house.cast.of_show(@record.id)
+        members = site.stores.cast.of_show(@record.id)
         matches = Core::Voice::Cast.match(brought.keys, members)
         matches.select(&:member).group_by(&:member).each do |member, all|
           put(member, all.to_h { |match| [match.state, figure(match.file, brought[match.file])] })
@@ -42,7 +42,7 @@ module Bavard
         values[:host] = params["host"] == "1" if params["host"]
         raise Error.new("What is to change?", field: "member") if values.empty?
 
-        site.house.cast.keep(@record.id, member.id, **values) ? changed : not_found
+        site.stores.cast.keep(@record.id, member.id, **values) ? changed : not_found
       end
 
       # A picture of one of {PICTURES}: a file, at an address, or none any more.
@@ -55,15 +55,15 @@ module Bavard
       end
 
       post "/:member/remove" do
-        site.house.cast.remove(@record.id, id(params[:member])) ? changed : not_found
+        site.stores.cast.remove(@record.id, id(params[:member])) ? changed : not_found
       end
 
       helpers do
-        def member = @member ||= site.house.cast.of_show(@record.id).find { |one| one.id == id(params[:member]) } || not_found
+        def member = @member ||= site.stores.cast.of_show(@record.id).find { |one| one.id == id(params[:member]) } || not_found
 
         def sheet
           there = ask { |show| show.voices.rooms.values.flat_map { |room| room.members.map(&:key) } }
-          site.house.cast.of_show(@record.id).map do |member|
+          site.stores.cast.of_show(@record.id).map do |member|
             {**member.to_h.slice(:id, :key, :name, :short, :colour, :host), there: there.include?(member.key),
                                                                             pictures: member.states.merge("face" => member.face).compact,
                                                                             missing: member.states.empty? ? [] : Core::Voice::Cast.missing(member)}
@@ -72,7 +72,7 @@ module Bavard
 
         # The running show draws them at once.
         def changed(answer = {})
-          members = site.house.cast.of_show(@record.id)
+          members = site.stores.cast.of_show(@record.id)
           ask { |show| show.voices.members = members }
           json({done: true, members: sheet}.merge(answer))
         end
@@ -80,14 +80,14 @@ module Bavard
         def put(member, pictures)
           face = pictures.key?("face") ? pictures.delete("face") : member.face
           states = member.states.merge(pictures).compact
-          site.house.cast.keep(@record.id, member.id, face:, states:)
+          site.stores.cast.keep(@record.id, member.id, face:, states:)
         end
 
         def picture(file, address)
           return figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) if file.is_a?(Hash) && file[:tempfile]
           return if address.empty?
 
-          figure(address, site.house.fetcher.get(address))
+          figure(address, site.fetcher.get(address))
         rescue Error => error
           raise error if error.field
 

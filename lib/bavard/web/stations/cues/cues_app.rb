@@ -146,7 +146,7 @@ module Bavard
       end
 
       helpers do
-        def names_of(kind) = site.house.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
+        def names_of(kind) = site.stores.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
         def sheet
           document, findings = ask { |show| [show.cues.document, show.cue_findings] }
@@ -164,9 +164,9 @@ module Bavard
 
         # @return [Core::Chat::Line]
         def made_up
-          now_ms = site.house.clock.call
+          now_ms = site.clock.call
           typed = %w[kind name message number amount currency].to_h { |name| [name, text(params[name])] }
-          Core::Cues::MadeUp.line(typed, id: site.house.ids.next(now_ms), now_ms:)
+          Core::Cues::MadeUp.line(typed, id: site.ids.next(now_ms), now_ms:)
         end
       end
     end

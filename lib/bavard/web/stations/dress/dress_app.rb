@@ -15,7 +15,7 @@ module Bavard
         erb :dress
       end
 
-      get("/sheet") { json(DressSheet.new(site.house, show, @record.id).whole) }
+      get("/sheet") { json(DressSheet.new(site, show, @record.id).whole) }
 
       # A line as somebody on some feed would write it, dressed.
       get "/try" do
@@ -26,12 +26,12 @@ module Bavard
 
       post "/shelves" do
         room("shelves")
-        shelf_id = site.house.dress.add_shelf(@record.id, name_of_shelf)
+        shelf_id = site.stores.dress.add_shelf(@record.id, name_of_shelf)
         changed(id: shelf_id)
       end
 
       post "/shelves/order" do
-        site.house.dress.order_shelves(@record.id, text(params["ids"]).scan(/\d{1,18}/).map(&:to_i))
+        site.stores.dress.order_shelves(@record.id, text(params["ids"]).scan(/\d{1,18}/).map(&:to_i))
         changed
       end
 
@@ -46,12 +46,12 @@ module Bavard
       end
 
       get "/imports/:import" do
-        import = site.house.imports.find(@record.id, params[:import]) || not_found
+        import = site.imports.find(@record.id, params[:import]) || not_found
         json(import.report)
       end
 
       post "/imports/:import/stop" do
-        site.house.imports.stop(site.house.imports.find(@record.id, params[:import]) || not_found)
+        site.imports.stop(site.imports.find(@record.id, params[:import]) || not_found)
         json(done: true)
       end
 
@@ -62,18 +62,18 @@ module Bavard
         values[:on] = params["on"] == "1" if params["on"]
         values[:off_feeds] = text(params["off_feeds"]).scan(/\d{1,18}/).map(&:to_i).uniq if params["off_feeds"]
         room("shelves") if params["removed"] == "0"
-        values[:removed_at_ms] = params["removed"] == "1" ? site.house.clock.call : nil if params["removed"]
-        keep { site.house.dress.keep_shelf(@record.id, id(params[:shelf]), **values) }
+        values[:removed_at_ms] = params["removed"] == "1" ? site.clock.call : nil if params["removed"]
+        keep { site.stores.dress.keep_shelf(@record.id, id(params[:shelf]), **values) }
       end
 
       # One picture by its address, onto a shelf.
       post "/shelves/:shelf/emotes" do
         shelf_id = id(params[:shelf])
-        not_found unless site.house.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
+        not_found unless site.stores.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
         room("emotes")
         code = code_of(params["code"])
         picture = picture_at(params["address"])
-        site.house.dress.put_emote(shelf_id, code, picture)
+        site.stores.dress.put_emote(shelf_id, code, picture)
         changed
       end
 
@@ -82,7 +82,7 @@ module Bavard
         values[:code] = code_of(params["code"]) if params["code"]
         values[:overlay] = params["overlay"] == "1" if params["overlay"]
         values[:any_case] = params["any_case"] == "1" if params["any_case"]
-        keep { site.house.dress.keep_emote(@record.id, id(params[:emote]), **values) }
+        keep { site.stores.dress.keep_emote(@record.id, id(params[:emote]), **values) }
       rescue Sequel::UniqueConstraintViolation
         raise Error.new("That shelf has #{text(params["code"])} already.", field: "code")
       end
@@ -90,7 +90,7 @@ module Bavard
       # Taken away, and put back.
       {"emotes" => :emote, "phrases" => :phrase}.each do |path, what|
         post("/#{path}/:id/remove") do
-          row = site.house.dress.public_send(:"remove_#{what}", @record.id, id(params[:id])) || not_found
+          row = site.stores.dress.public_send(:"remove_#{what}", @record.id, id(params[:id])) || not_found
           remember_removed(what, row)
           changed
         end
@@ -98,7 +98,7 @@ module Bavard
         post("/#{path}/:id/put-back") do
           row = removed(what, id(params[:id])) || not_found
           room(path)
-          site.house.dress.public_send(:"put_back_#{what}", @record.id, row)
+          site.stores.dress.public_send(:"put_back_#{what}", @record.id, row)
           changed
         end
       end
@@ -110,7 +110,7 @@ module Bavard
         end
 
         room("phrases")
-        site.house.dress.add_phrase(@record.id, words, picture_of(params["picture"], params["address"]))
+        site.stores.dress.add_phrase(@record.id, words, picture_of(params["picture"], params["address"]))
         changed
       end
 
@@ -129,13 +129,13 @@ module Bavard
                 params["file"])
             end
         end
-        keep { site.house.dress.keep_badge(feed_id, text(params[:kind]), **values) }
+        keep { site.stores.dress.keep_badge(feed_id, text(params[:kind]), **values) }
       end
 
       helpers do
         # What has changed is worn at once, on all that stands too.
         def changed(answer = {done: true})
-          contents = Live::Wardrobe.load(site.house.dress, @record.id)
+          contents = Live::Wardrobe.load(site.stores.dress, @record.id)
           ask { |show| show.dress(contents) }
           json(answer)
         end
@@ -159,8 +159,8 @@ module Bavard
         # @return [ShelfUpload] onto the shelf that is named, or a new one
         def upload_to_shelf
           shelf_id = text(params["shelf"])[/\A\d{1,18}\z/]&.to_i
-          not_found if shelf_id && !site.house.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
-          ShelfUpload.new(site.house, show, @record.id, shelf_id)
+          not_found if shelf_id && !site.stores.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
+          ShelfUpload.new(site, show, @record.id, shelf_id)
         end
 
         # @return [Array<Array(String, Tempfile)>]
@@ -175,18 +175,18 @@ module Bavard
         end
 
         def picture_at(address)
-          site.house.pictures.get(text(address).strip, @record.id)
+          site.pictures.get(text(address).strip, @record.id)
         rescue Error => error
           raise error.in_words("That picture was not taken: #{error.reason}.", field: "address")
         end
 
         # One that is known, one at an address, or one that is brought.
         def picture_of(picture, address, file = nil)
-          return site.house.pictures.keep(file[:tempfile].read(ShelfUpload::LARGEST_BYTES), @record.id) if file.is_a?(Hash) && file[:tempfile]
+          return site.pictures.keep(file[:tempfile].read(ShelfUpload::LARGEST_BYTES), @record.id) if file.is_a?(Hash) && file[:tempfile]
           return picture_at(address) unless text(address).strip.empty?
 
           picture = text(picture)
-          site.house.dress.picture?(picture) ? picture : raise(Error.new("Which picture?", field: "picture"))
+          site.stores.dress.picture?(picture) ? picture : raise(Error.new("Which picture?", field: "picture"))
         rescue Error => error
           raise error if error.field
 

@@ -38,8 +38,8 @@ module Bavard
       private_class_method :winners
 
       # @param show [Live::Show]
-      def initialize(house, show, show_id)
-        @house = house
+      def initialize(site, show, show_id)
+        @site = site
         @show = show
         @show_id = show_id
       end
@@ -52,7 +52,7 @@ module Bavard
           end, show.wardrobe.emotes]
         end
         clashes = index.clashes.to_h { |code, contenders| [code, contenders.first.shelf.id] }
-        {feeds:, shelves: @house.dress.shelves(@show_id).map { |kept| shelf(kept, clashes) }, phrases: phrases, badges: badges}
+        {feeds:, shelves: @site.stores.dress.shelves(@show_id).map { |kept| shelf(kept, clashes) }, phrases: phrases, badges: badges}
       end
 
       private
@@ -72,12 +72,12 @@ module Bavard
       end
 
       def phrases
-        @house.dress.phrases(@show_id).map { |phrase| {id: phrase.id, words: phrase.words, picture: phrase.emote.picture} }
+        @site.stores.dress.phrases(@show_id).map { |phrase| {id: phrase.id, words: phrase.words, picture: phrase.emote.picture} }
       end
 
       # @return [Array<Hash>] a row for each kind, with a cell for each feed that sends it
       def badges
-        settings = @house.dress.badges(@show_id)
+        settings = @site.stores.dress.badges(@show_id)
         order = Core::Dress::Badge::KNOWN.keys
         kinds = settings.map(&:kind).uniq.sort_by { |kind| [order.index(kind) || order.size, kind] }
         kinds.map do |kind|
@@ -87,7 +87,7 @@ module Bavard
       end
 
       def cell(setting)
-        {shown: setting.shown, ours: setting.ours, theirs: setting.theirs && @house.pictures.at(setting.theirs, @show_id)}
+        {shown: setting.shown, ours: setting.ours, theirs: setting.theirs && @site.pictures.at(setting.theirs, @show_id)}
       end
     end
   end

@@ -15,12 +15,12 @@ module Bavard
       MOST_FILES = 100
       ZIP = "PK\u0003\u0004".b.freeze
 
-      # @param house [Live::House]
+      # @param site [Site]
       # @param show [Live::Show]
       # @param show_id [Integer]
       # @param shelf_id [Integer, nil] a new one where nil
-      def initialize(house, show, show_id, shelf_id)
-        @house = house
+      def initialize(site, show, show_id, shelf_id)
+        @site = site
         @show = show
         @show_id = show_id
         @shelf_id = shelf_id
@@ -40,7 +40,7 @@ module Bavard
       # @param address [String] of a pack
       # @raise [Bavard::Error]
       def address(address)
-        bytes = @house.fetcher.get(address, largest_bytes: LARGEST_BYTES)
+        bytes = @site.fetcher.get(address, largest_bytes: LARGEST_BYTES)
         path = File.join(@folder, "pack")
         File.binwrite(path, bytes)
         begin_with(["pack", path], URI(address).host.to_s, address:)
@@ -57,26 +57,26 @@ module Bavard
 
       def begin_with(given, fallback_name, address: nil)
         shelf = Live::Imports::Target.new(method(:shelf).curry(4)[fallback_name, address], method(:changed), !address.nil?)
-        @house.imports.begin(@show_id, given, folder: @folder, target: shelf)
+        @site.imports.begin(@show_id, given, folder: @folder, target: shelf)
       end
 
       # @param name [String, nil] of the pack
       # @param emotes [Integer] how many are to stand there
       def shelf(fallback_name, address, name, emotes)
-        @house.ceilings.room(@show_id, "emotes", emotes)
+        @site.stores.ceilings.room(@show_id, "emotes", emotes)
         @shelf_id || add_shelf(name || fallback_name, address)
       end
 
       def add_shelf(name, address)
-        @house.ceilings.room(@show_id, "shelves")
+        @site.stores.ceilings.room(@show_id, "shelves")
         name = name.strip.empty? ? "New shelf" : name.strip
-        @house.dress.add_shelf(@show_id, name, address:)
+        @site.stores.dress.add_shelf(@show_id, name, address:)
       end
 
       # The shelf has changed, and what it holds is worn.
       def changed(shelf_id, said)
-        @house.dress.keep_shelf(@show_id, shelf_id, said:, read_at_ms: @house.clock.call)
-        contents = Live::Wardrobe.load(@house.dress, @show_id)
+        @site.stores.dress.keep_shelf(@show_id, shelf_id, said:, read_at_ms: @site.clock.call)
+        contents = Live::Wardrobe.load(@site.stores.dress, @show_id)
         @show.ask { |show| show.dress(contents) }
       end
     end

@@ -17,7 +17,7 @@ module Bavard
 
       get "/" do
         @here = "feeds"
-        @platforms = site.house.platforms.values
+        @platforms = site.platforms.values
         @said = session.delete("feeds_said")
         erb :feeds
       end
@@ -25,7 +25,7 @@ module Bavard
       # A feed is tried before it counts, unless it is wanted anyway.
       post "/" do
         given = fields(*FEED_FIELDS)
-        new_feed = NewFeed.new(site.house, given)
+        new_feed = NewFeed.new(site, given)
         trial = given["anyway"] == "1" ? nil : new_feed.try
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
         feed = new_feed.create(@record.id)
@@ -39,7 +39,7 @@ module Bavard
 
       post "/:feed/put-back" do
         room("feeds")
-        feed = site.house.feeds.put_back(@record.id, id(params[:feed])) or not_found
+        feed = site.stores.feeds.put_back(@record.id, id(params[:feed])) or not_found
         ask { |show| show.add_feed(feed) }
         json(done: true)
       end
@@ -82,7 +82,7 @@ module Bavard
 
       # The rooms of a voice service, with who is in them now.
       get "/rooms" do
-        platform = site.house.platforms[text(params["platform"])]
+        platform = site.platforms[text(params["platform"])]
         not_found unless platform&.kind == Feeds::Voice::KIND
         json(rooms: Feeds::Voice.rooms(platform))
       end
@@ -98,7 +98,7 @@ module Bavard
 
       # The platform's own page is asked for permission; its answer comes back to /feeds/granted.
       get "/permission" do
-        platform = site.house.platforms[text(params["platform"])] || not_found
+        platform = site.platforms[text(params["platform"])] || not_found
         feed_id = text(params["feed"])[/\A\d{1,18}\z/]&.to_i
         address, kept = consent(platform).ask(%w[read write])
         session["granting"] = {"state" => kept.state, "verifier" => kept.verifier, "platform" => platform.key, "feed" => feed_id}
@@ -111,7 +111,7 @@ module Bavard
           return back("That answer does not belong to a question of ours. Ask for the permission again.")
         end
 
-        platform = site.house.platforms[asked["platform"]] || not_found
+        platform = site.platforms[asked["platform"]] || not_found
         return back("#{platform.name} was not given permission. Reading goes on as before.") unless params["code"]
 
         take_permission(platform, asked)
@@ -123,7 +123,7 @@ module Bavard
         feed = feed_of(id(params[:feed]))
         permission = feed.permission or not_found
         consent(platform_of(feed)).give_back(permission)
-        site.house.permissions.remove(permission.id)
+        site.stores.permissions.remove(permission.id)
         ask do |show|
           show.lanes.each_value do |lane|
             next unless lane.feed.permission&.id == permission.id
@@ -156,7 +156,7 @@ module Bavard
         def feed_of(feed_id) = ask { |show| show.lane(feed_id).feed }
 
         def platform_of(feed)
-          site.house.platforms[feed.platform] || raise(Error, Live::FeedLane::NO_PLATFORM)
+          site.platforms[feed.platform] || raise(Error, Live::FeedWays::NO_PLATFORM)
         end
 
         def read_broadcast(change)
@@ -166,12 +166,12 @@ module Bavard
         end
 
         def consent(platform)
-          Feeds::Consent.new(platform, "#{site.address}/feeds/granted", clock: site.house.clock)
+          Feeds::Consent.new(platform, "#{site.address}/feeds/granted", clock: site.clock)
         end
 
         def take_permission(platform, asked)
           kept = Feeds::Consent::Kept.new(asked["state"], asked["verifier"])
-          permission = site.house.permissions.keep(@record.id, consent(platform).granted(text(params["code"]), kept))
+          permission = site.stores.permissions.keep(@record.id, consent(platform).granted(text(params["code"]), kept))
           asked["feed"] ? give(asked["feed"], permission) : begin_with(platform, permission)
           back("#{platform.name} is connected as #{permission.name}.")
         end
@@ -188,7 +188,7 @@ module Bavard
 
         def begin_with(platform, permission)
           read = platform.kind == Feeds::Voice::KIND ? {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)} : {"channel" => permission.account}
-          feed = NewFeed.new(site.house, {"platform" => platform.key, **read}).create(@record.id, permission:)
+          feed = NewFeed.new(site, {"platform" => platform.key, **read}).create(@record.id, permission:)
           ask { |show| show.add_feed(feed) }
         end
 

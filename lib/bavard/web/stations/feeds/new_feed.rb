@@ -21,12 +21,12 @@ module Bavard
         end
       end
 
-      # @param house [Live::House]
+      # @param site [Site]
       # @param given [Hash{String => String}] platform (its key) or kind; and what that kind asks for
       # @raise [Bavard::Error] naming the field
-      def initialize(house, given)
-        @house = house
-        @platform = house.platforms[given["platform"]]
+      def initialize(site, given)
+        @site = site
+        @platform = site.platforms[given["platform"]]
         @kind_name = if @platform
           @platform.kind
         else
@@ -48,8 +48,8 @@ module Bavard
       def try
         return if @kind == Feeds::Activities
 
-        options = {clock: @house.clock}
-        if @kind == Feeds::Irc then options[:door] = @house.door
+        options = {clock: @site.clock}
+        if @kind == Feeds::Irc then options[:door] = @site.door
         elsif @platform then options.merge!(platform: @platform, permission: nil, found: ->(_number) {})
         end
         feed = Store::Feeds::Feed.new(id: 0, kind: @kind_name, address: @read[:address], password: @read[:password],
@@ -60,9 +60,9 @@ module Bavard
       # @param permission [Core::Permission, nil]
       # @return [Store::Feeds::Feed]
       def create(show_id, permission: nil)
-        @house.ceilings.room(show_id, "feeds")
+        @site.stores.ceilings.room(show_id, "feeds")
         shape, colour = mark(show_id)
-        @house.feeds.create(show_id, kind: @kind_name, name: name, shape:, colour:, address: @read[:address], password: @read[:password],
+        @site.stores.feeds.create(show_id, kind: @kind_name, name: name, shape:, colour:, address: @read[:address], password: @read[:password],
           mapping: @platform&.mapping || {}, platform: @platform&.key, draft_only: @draft_only, permission_id: permission&.id)
       end
 
@@ -76,7 +76,7 @@ module Bavard
 
       # The platform's own, unless another feed has it already.
       def mark(show_id)
-        feeds = @house.feeds.of_show(show_id)
+        feeds = @site.stores.feeds.of_show(show_id)
         ours = @platform && [@platform.shape, @platform.colour]
         ours && feeds.none? { |feed| [feed.shape, feed.colour] == ours } ? ours : FeedMarks.next(feeds)
       end

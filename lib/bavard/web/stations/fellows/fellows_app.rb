@@ -21,7 +21,7 @@ module Bavard
 
       post "/" do
         values = Core::Cues::Fellow.read({"name" => text(params["name"])})
-        site.house.fellows.add(@record.id, **values)
+        site.stores.fellows.add(@record.id, **values)
         changed
       end
 
@@ -49,22 +49,22 @@ module Bavard
       end
 
       post "/:fellow/clips/:film/put-back" do
-        film = site.house.files.find(@record.id, "film", text(params[:film])) || not_found
+        film = site.stores.files.find(@record.id, "film", text(params[:film])) || not_found
         keep(clips: (fellow.clips | [film.id]).first(Core::Cues::Fellow::MOST_CLIPS))
       end
 
       post "/:fellow/remove" do
         card = fellow
         REMOVED.remember([@record.id, card.id], card)
-        site.house.fellows.remove(@record.id, card.id)
+        site.stores.fellows.remove(@record.id, card.id)
         changed
       end
 
       # As it was, under another number.
       post "/:fellow/put-back" do
         card = REMOVED.recall([@record.id, id(params[:fellow])]) || not_found
-        made = site.house.fellows.add(@record.id, name: card.name)
-        site.house.fellows.keep(@record.id, made, **card.to_h.except(:id, :key))
+        made = site.stores.fellows.add(@record.id, name: card.name)
+        site.stores.fellows.keep(@record.id, made, **card.to_h.except(:id, :key))
         changed
       end
 
@@ -85,23 +85,23 @@ module Bavard
 
         def fellow
           fellow_id = id(params[:fellow])
-          site.house.fellows.of_show(@record.id).find { |one| one.id == fellow_id } || not_found
+          site.stores.fellows.of_show(@record.id).find { |one| one.id == fellow_id } || not_found
         end
 
         def keep(**values)
-          site.house.fellows.keep(@record.id, id(params[:fellow]), **values) ? changed : not_found
+          site.stores.fellows.keep(@record.id, id(params[:fellow]), **values) ? changed : not_found
         end
 
         # From now on.
         def changed
-          fellows = site.house.fellows.of_show(@record.id)
+          fellows = site.stores.fellows.of_show(@record.id)
           ask { |show| show.shout_outs.fellows = fellows }
           json(sheet)
         end
 
         def sheet
-          films = site.house.files.of_show(@record.id, "film").to_h { |film| [film.id, film.name] }
-          fellows = site.house.fellows.of_show(@record.id)
+          films = site.stores.files.of_show(@record.id, "film").to_h { |film| [film.id, film.name] }
+          fellows = site.stores.fellows.of_show(@record.id)
           {fellows: fellows.map { |one| one.to_h.merge(clips: one.clips.map { |film| [film, films.fetch(film, "a clip")] }) }}
         end
       end

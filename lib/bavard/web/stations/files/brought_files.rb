@@ -29,9 +29,9 @@ module Bavard
       def keep(kind, name, file)
         raise Error.new("Bavard takes pictures, films, sounds and fonts here.", field: "kind", value: kind) unless KINDS.include?(kind)
 
-        @site.house.ceilings.room_for_file(@show_id, file.size)
+        @site.stores.ceilings.room_for_file(@show_id, file.size)
         kept = made(kind, name, file)
-        @site.house.files.keep(@show_id, kept, @site.house.clock.call)
+        @site.stores.files.keep(@show_id, kept, @site.clock.call)
       rescue Error => error
         raise error if error.field
 
@@ -44,10 +44,10 @@ module Bavard
       # @return [String] its id
       # @raise [Bavard::Error] naming the picture and the reason
       def figure(name, bytes)
-        @site.house.ceilings.room_for_file(@show_id, bytes.bytesize)
-        made = @site.house.pictures.make(bytes, "figure", @show_id)
+        @site.stores.ceilings.room_for_file(@show_id, bytes.bytesize)
+        made = @site.pictures.make(bytes, "figure", @show_id)
         kept = Store::Files::Kept.new(id: made.id, kind: "figure", name:, bytes: bytes.bytesize, width: made.width, height: made.height)
-        @site.house.files.keep(@show_id, kept, @site.house.clock.call)
+        @site.stores.files.keep(@show_id, kept, @site.clock.call)
         made.id
       rescue Error => error
         raise error if error.field
@@ -75,7 +75,7 @@ module Bavard
       end
 
       def picture(kind, name, file)
-        made = @site.house.pictures.make(file.read, "stage", @show_id)
+        made = @site.pictures.make(file.read, "stage", @show_id)
         Store::Files::Kept.new(id: made.id, kind:, name:, bytes: file.size, width: made.width, height: made.height)
       end
 

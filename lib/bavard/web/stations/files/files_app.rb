@@ -31,7 +31,7 @@ module Bavard
       post "/:kind/:file" do
         kept = file
         more = kept.more.merge(params["shelf"] ? {"shelf" => text(params["shelf"]).strip[0, LONGEST_SHELF]} : {})
-        site.house.files.describe(@record.id, kept.kind, kept.id, name: params["name"] ? text(params["name"]) : kept.name, more:)
+        site.stores.files.describe(@record.id, kept.kind, kept.id, name: params["name"] ? text(params["name"]) : kept.name, more:)
         json(sheet)
       end
 
@@ -41,21 +41,21 @@ module Bavard
         raise Error, "“#{kept.name}” plays with #{used.map { |name| "“#{name}”" }.join(", ")}. Choose another one there first." if used
 
         REMOVED.remember([@record.id, kept.kind, kept.id], kept)
-        site.house.files.remove(@record.id, kept.kind, kept.id)
+        site.stores.files.remove(@record.id, kept.kind, kept.id)
         json(sheet)
       end
 
       post "/:kind/:file/put-back" do
         kept = REMOVED.recall([@record.id, text(params[:kind]), text(params[:file])]) || not_found
-        site.house.ceilings.room_for_file(@record.id, kept.bytes)
-        site.house.files.keep(@record.id, kept, site.house.clock.call)
+        site.stores.ceilings.room_for_file(@record.id, kept.bytes)
+        site.stores.files.keep(@record.id, kept, site.clock.call)
         json(sheet)
       end
 
       helpers do
         def file
           kind = KINDS.find { |one| one == params[:kind] } || not_found
-          site.house.files.find(@record.id, kind, text(params[:file])) || not_found
+          site.stores.files.find(@record.id, kind, text(params[:file])) || not_found
         end
 
         # @return [Hash{String => Array<String>}] names of the cues that play a file
@@ -72,11 +72,11 @@ module Bavard
 
         # What is there of all that may be.
         def of_all
-          %w[files megabytes].to_h { |what| [what, [site.house.ceilings.used(@record.id, what), site.house.ceilings.limits[what]]] }
+          %w[files megabytes].to_h { |what| [what, [site.stores.ceilings.used(@record.id, what), site.stores.ceilings.limits[what]]] }
         end
 
         def kinds(used)
-          KINDS.to_h { |kind| ["#{kind}s", site.house.files.of_show(@record.id, kind).map { |kept| card(kept, used[kept.id]) }] }
+          KINDS.to_h { |kind| ["#{kind}s", site.stores.files.of_show(@record.id, kind).map { |kept| card(kept, used[kept.id]) }] }
         end
 
         def card(kept, used)

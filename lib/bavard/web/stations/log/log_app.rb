@@ -42,7 +42,7 @@ module Bavard
         days = text(params["days"])[/\A\d{1,4}\z/]&.to_i
         raise Error.new("The log is kept from #{KEEP_DAYS.begin} to #{KEEP_DAYS.end} days.", field: "days") unless KEEP_DAYS.cover?(days)
 
-        site.house.shows.keep_for(@record.id, days)
+        site.stores.shows.keep_for(@record.id, days)
         json(done: true)
       end
 
@@ -50,9 +50,9 @@ module Bavard
         def log = Store::Log.new(site.db)
 
         def show_log(entries)
-          @feeds = site.house.feeds.all_of_show(@record.id).to_h { |feed| [feed.id, feed] }
+          @feeds = site.stores.feeds.all_of_show(@record.id).to_h { |feed| [feed.id, feed] }
           @rows = entries.map { |entry| LogRow.new(entry, @feeds[entry.line.feed_id]) }
-          @keep_days = site.house.shows.find(@record.id).keep_days
+          @keep_days = site.stores.shows.find(@record.id).keep_days
           erb :log
         end
 

@@ -13,13 +13,13 @@ module Bavard
       get "/:token" do
         @here = "join"
         @invitation = invitation
-        @to = site.house.shows.find(@invitation.show_id)
+        @to = site.stores.shows.find(@invitation.show_id)
         erb :join
       end
 
       post "/:token" do
-        member = site.house.team.join(invitation, @visitor.account_id,
-          site.house.clock.call) || halt(404, problem(GONE))
+        member = site.stores.team.join(invitation, @visitor.account_id,
+          site.clock.call) || halt(404, problem(GONE))
         session[Visitor::CHOSEN] = member.show_id
         redirect "/feeds" if Core::Rights.may?(member.role, :direct)
         redirect "/prompter/"
@@ -27,7 +27,7 @@ module Bavard
 
       helpers do
         def invitation
-          site.house.team.invitation(text(params[:token]), site.house.clock.call) || halt(404, problem(GONE))
+          site.stores.team.invitation(text(params[:token]), site.clock.call) || halt(404, problem(GONE))
         end
       end
     end

@@ -24,10 +24,10 @@ module Bavard
         @here = "people"
         @given = fields(*FIELDS)
         @deeds = deeds(PAGE)
-        @members = site.house.team.of_show(@record.id)
-        @invitations = @visitor.may?(:own) ? site.house.team.invitations(@record.id, site.house.clock.call) : []
+        @members = site.stores.team.of_show(@record.id)
+        @invitations = @visitor.may?(:own) ? site.stores.team.invitations(@record.id, site.clock.call) : []
         @emails = @visitor.may?(:own) ? emails(@members) : {}
-        @names = site.house.deeds.names(@record.id)
+        @names = site.stores.deeds.names(@record.id)
         erb :people
       end
 
@@ -51,29 +51,29 @@ module Bavard
         raise Error.new("Whoever is invited has a name, by which others know them.", field: "name") if name.empty?
 
         room("invitations")
-        invitation = site.house.team.invite(@record.id, role:, name:, at_ms: ask(&:now_ms))
+        invitation = site.stores.team.invite(@record.id, role:, name:, at_ms: ask(&:now_ms))
         by = actor
         ask { |show| show.deed("invite", by, about: name, detail: {"role" => role}) }
         json(link: "#{request.base_url}/people/join/#{invitation.token}")
       end
 
       post "/invitations/:id/back" do
-        not_found if site.house.team.take_invitation_back(@record.id, id(params[:id])).zero?
+        not_found if site.stores.team.take_invitation_back(@record.id, id(params[:id])).zero?
         json(done: true)
       end
 
       post "/:account/role" do
         role = known_role(text(params["role"]))
         member = member_of(params[:account])
-        site.house.team.change_role(@record.id, member.account_id, role)
-        cut_links(site.house.team.take_prompters_back(@record.id, member.account_id)) unless Core::Rights.may?(role, :direct)
+        site.stores.team.change_role(@record.id, member.account_id, role)
+        cut_links(site.stores.team.take_prompters_back(@record.id, member.account_id)) unless Core::Rights.may?(role, :direct)
         told("role", member, "role" => role, "before" => member.role)
       end
 
       # At once, everywhere: whatever they have open is cut off.
       post "/:account/remove" do
         member = member_of(params[:account])
-        cut_links(site.house.team.remove(@record.id, member.account_id))
+        cut_links(site.stores.team.remove(@record.id, member.account_id))
         told("remove", member, "role" => member.role)
       end
 
@@ -88,12 +88,12 @@ module Bavard
       helpers do
         def deeds(most)
           given = fields(*FIELDS)
-          site.house.deeds.search(@record.id, by: present(given["by"]), what: present(given["what"]), about: present(given["about"]), most:)
+          site.stores.deeds.search(@record.id, by: present(given["by"]), what: present(given["what"]), about: present(given["about"]), most:)
         end
 
         def present(words) = words.strip.then { |trimmed| trimmed.empty? ? nil : trimmed[0, 100] }
         def known_role(role) = INVITED.include?(role) ? role : raise(Error.new("A role is one of #{INVITED.join(", ")}.", field: "role", value: role))
-        def member_of(account) = site.house.team.find(@record.id, id(account)) || not_found
+        def member_of(account) = site.stores.team.find(@record.id, id(account)) || not_found
         def emails(members) = site.db[:accounts].where(id: members.map(&:account_id)).select_hash(:id, :email)
 
         def row(deed)
@@ -104,7 +104,7 @@ module Bavard
         # The links somebody made end with their role.
         def cut_links(ids)
           site.remembered.forget
-          site.house.hub.cut_where { |env| ids.include?(env["bavard.prompter"]) } if ids.any?
+          site.hub.cut_where { |env| ids.include?(env["bavard.prompter"]) } if ids.any?
         end
 
         def told(what, member, detail)
@@ -112,7 +112,7 @@ module Bavard
           ask { |show| show.deed(what, by, about: member.name, detail:) }
           show_id = @record.id
           site.remembered.forget
-          site.house.hub.cut_where { |env| env["bavard.account"] == member.account_id && env["bavard.show"] == show_id }
+          site.hub.cut_where { |env| env["bavard.account"] == member.account_id && env["bavard.show"] == show_id }
           json(done: true)
         end
 

@@ -28,7 +28,7 @@ module Bavard
         raise Error.new("A prompter’s link has a name, by which its deeds are told.", field: "name") if name.empty?
 
         room("links")
-        site.house.team.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms), made_by: @visitor.account_id)
+        site.stores.team.add_prompter(show_id, name:, acts: given["acts"] == true, at_ms: ask(&:now_ms), made_by: @visitor.account_id)
         json(links: links, told: crowded("links").first)
       end
 
@@ -36,9 +36,9 @@ module Bavard
       post "/links/:id/back" do
         need(:direct)
         link_id = id(params[:id])
-        not_found if site.house.team.take_prompter_back(show_id, link_id).zero?
+        not_found if site.stores.team.take_prompter_back(show_id, link_id).zero?
         site.remembered.forget
-        site.house.hub.cut_where { |env| env["bavard.prompter"] == link_id }
+        site.hub.cut_where { |env| env["bavard.prompter"] == link_id }
         json(links: links, told: crowded("links").first)
       end
 
@@ -46,7 +46,7 @@ module Bavard
         def show_id = @record.id
 
         def links
-          site.house.team.prompters(show_id).map do |link|
+          site.stores.team.prompters(show_id).map do |link|
             {id: link.id, name: link.name, acts: link.acts, since: link.made_at_ms, link: "#{request.base_url}/prompter/#{link.token}/"}
           end
         end

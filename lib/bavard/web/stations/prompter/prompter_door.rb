@@ -55,7 +55,7 @@ module Bavard
 
         app.get("/lines") do
           before = id(params["before"])
-          json(lines: cards(site.house.lines.before(show_id, before, OLDER)))
+          json(lines: cards(site.stores.lines.before(show_id, before, OLDER)))
         end
 
         app.get("/find") do
@@ -65,7 +65,7 @@ module Bavard
 
       def self.tracing(app)
         app.get("/trace/:line") do
-          entry = site.house.lines.find(show_id, id(params[:line])) || not_found
+          entry = site.stores.lines.find(show_id, id(params[:line])) || not_found
           json(trace(entry))
         end
       end
@@ -74,11 +74,11 @@ module Bavard
       def self.looking_up(app)
         app.get("/people") do
           letters = text(params["name"]).strip.delete_prefix("@")[0, 60]
-          json(people: site.house.known.search(show_id, letters).map { |known| person(known) })
+          json(people: site.stores.known.search(show_id, letters).map { |known| person(known) })
         end
 
         app.get("/person") do
-          known = site.house.known.find(show_id, id(params["feed"]), text(params["login"])) || not_found
+          known = site.stores.known.find(show_id, id(params["feed"]), text(params["login"])) || not_found
           json(all_of(known))
         end
       end
@@ -164,20 +164,20 @@ module Bavard
         def all_of(known)
           search = Store::Log::Search.new(person: known.login, feed_id: known.feed_id)
           lines = Store::Log.new(site.db).page(show_id, search).first(PERSON_LINES).reverse
-          deeds = site.house.deeds.about(show_id, known.login).map { |deed| Live::PrompterDesk.deed_card(deed) }
+          deeds = site.stores.deeds.about(show_id, known.login).map { |deed| Live::PrompterDesk.deed_card(deed) }
           {person: person(known), lines: cards(lines), deeds:}
         end
 
         def person(known)
-          feed = site.house.feeds.find(known.feed_id)
+          feed = site.stores.feeds.find(known.feed_id)
           {feed: known.feed_id, feed_name: feed&.name, mark: feed && [feed.shape, feed.colour], login: known.login, name: known.display_name,
            first: known.first_ms, last: known.last_ms, lines: known.lines, note: known.note, noted_by: known.noted_by,
            left_out: ask { |running| !running.gatehouse.left_out.find(Core::Chat::Person.new(known.feed_id, known.login, known.display_name), running.now_ms).nil? }}
         end
 
         def trace(entry)
-          feeds = site.house.feeds.all_of_show(show_id).to_h { |feed| [feed.id, feed] }
-          told = Trace.new(entry, feeds[entry.line.feed_id], site.house.deeds.of_line(show_id, entry.line.id))
+          feeds = site.stores.feeds.all_of_show(show_id).to_h { |feed| [feed.id, feed] }
+          told = Trace.new(entry, feeds[entry.line.feed_id], site.stores.deeds.of_line(show_id, entry.line.id))
           {line: cards([entry]).first, steps: told.steps}
         end
 

@@ -29,7 +29,7 @@ module Bavard
       # The link in front of every path.
       before do
         token = request.path_info[TOKEN, 1]
-        @link = token && site.remembered.of(:prompter, token) { site.house.team.prompter(token) }
+        @link = token && site.remembered.of(:prompter, token) { site.stores.team.prompter(token) }
         halt 404 unless @link
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
         redirect to("/#{token}/") if request.path_info == "/#{token}"

@@ -75,7 +75,7 @@ module Bavard
       def here?(sort, id)
         return !@site.cabinet.find("#{id}-4.webp").nil? if sort == "figure"
 
-        !@site.house.files.find(@show_id, sort, id).nil?
+        !@site.stores.files.find(@show_id, sort, id).nil?
       end
 
       # What it would change where it goes in the place of something.
@@ -112,7 +112,7 @@ module Bavard
         about = @reading.document.dig("files", id)
         return kept.id unless about && BroughtFiles::SHELVED.include?(kept.kind)
 
-        @site.house.files.describe(@show_id, kept.kind, kept.id, name: about["name"].to_s, more: (kept.more || {}).merge(about.slice("shelf")))
+        @site.stores.files.describe(@show_id, kept.kind, kept.id, name: about["name"].to_s, more: (kept.more || {}).merge(about.slice("shelf")))
         kept.id
       end
     end

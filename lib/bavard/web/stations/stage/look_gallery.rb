@@ -16,11 +16,11 @@ module Bavard
       # Where there are no scripts at all.
       OTHERWISE = [["kestrel_ann", "can we see the wing again?"], ["mudlark7", "morning all"]].freeze
 
-      # @param house [Live::House]
+      # @param site [Site]
       # @param piece [Hash] whose size and timing stay
       # @param style [Hash] the show's colours and faces
-      def initialize(house, piece, style)
-        @house = house
+      def initialize(site, piece, style)
+        @site = site
         @piece = piece
         @style = style
         @shared = Live::Playout::Shared.new(->(line) { Live::Rehearsal.mark(line.person.login) }, nil, "")
@@ -43,7 +43,7 @@ module Bavard
       end
 
       def said
-        script = @house.scripts[SCRIPT]
+        script = @site.scripts[SCRIPT]
         return script.steps.first(LINES).map(&:what) if script
 
         OTHERWISE.map { |login, text| Core::Said.new(login, nil, nil, [], text, false, false) }
@@ -51,7 +51,7 @@ module Bavard
 
       def lines
         @lines ||= said.each_with_index.map do |said, index|
-          Core::Chat::Line.from(Core::Intake.new(:line, nil, nil, nil, @house.clock.call, said), id: index + 1, origin: :rehearsal)
+          Core::Chat::Line.from(Core::Intake.new(:line, nil, nil, nil, @site.clock.call, said), id: index + 1, origin: :rehearsal)
         end
       end
     end

@@ -96,12 +96,12 @@ module Bavard
       get "/:stage/looks" do
         stage = on_desk(&:stage)
         piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
-        json(LookGallery.new(site.house, piece, stage.draft["house"]).report)
+        json(LookGallery.new(site, piece, stage.draft["house"]).report)
       end
 
       get "/:stage/revisions" do
         stage = on_desk(&:stage)
-        json(revisions: site.house.stages.revisions(stage.id).map do |revision|
+        json(revisions: site.stores.stages.revisions(stage.id).map do |revision|
           {number: revision.number, at: revision.made_at_ms, by: revision.by, on_air: revision.number == stage.revision}
         end)
       end
@@ -139,7 +139,7 @@ module Bavard
 
         def revision
           number = id(params[:number])
-          site.house.stages.document_of(on_desk(&:id), number) || raise(Error.new("There is no revision #{number}.", field: "number"))
+          site.stores.stages.document_of(on_desk(&:id), number) || raise(Error.new("There is no revision #{number}.", field: "number"))
         end
 
         # Those come from elsewhere whole, and are checked whole.
@@ -148,7 +148,7 @@ module Bavard
         end
 
         # @return [Array<Array(String, String)>] as documents name them, and what they are called
-        def own_files(kind) = site.house.files.of_show(@record.id, kind).map { |file| ["file:#{file.id}", file.name] }
+        def own_files(kind) = site.stores.files.of_show(@record.id, kind).map { |file| ["file:#{file.id}", file.name] }
 
         # What a piece's room, person and feeds are chosen from.
         def choices(feeds)
@@ -159,7 +159,7 @@ module Bavard
         end
 
         def cast_choices
-          members = site.house.cast.of_show(@record.id)
+          members = site.stores.cast.of_show(@record.id)
           @cast = members.map { |member| [member.id.to_s, member.short || member.name] }
           @keys = members.first(9).map { |member| [member.key, member.short || member.name] }
         end

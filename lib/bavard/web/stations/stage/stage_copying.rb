@@ -54,8 +54,8 @@ module Bavard
 
         def show_document(stages)
           gate, cues = ask { |show| [show.record.gate, show.cues.document] }
-          files = BroughtFiles::SHELVED.flat_map { |kind| site.house.files.of_show(@record.id, kind) }
-          Copies::ShowDocument.of(@record.name, stages, gate, cues:, fellows: site.house.fellows.of_show(@record.id), files:)
+          files = BroughtFiles::SHELVED.flat_map { |kind| site.stores.files.of_show(@record.id, kind) }
+          Copies::ShowDocument.of(@record.name, stages, gate, cues:, fellows: site.stores.fellows.of_show(@record.id), files:)
         end
 
         def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
@@ -75,14 +75,14 @@ module Bavard
 
         def add_stage(name, document, backdrop)
           room_for([document])
-          stage = site.house.stages.create(@record.id, name:, document:, backdrop: BACKDROPS.key?(backdrop) ? backdrop : "none")
+          stage = site.stores.stages.create(@record.id, name:, document:, backdrop: BACKDROPS.key?(backdrop) ? backdrop : "none")
           ask { |show| show.add_stage(stage) }
         end
 
         # @param documents [Array<Hash>] of stages to come
         def room_for(documents)
           room("stages", documents.size)
-          documents.each { |document| site.house.ceilings.room_within("pieces", 0, document["pieces"].size) }
+          documents.each { |document| site.stores.ceilings.room_within("pieces", 0, document["pieces"].size) }
         end
 
         # More than its stages only where that is wanted.
@@ -104,10 +104,10 @@ module Bavard
         def take_fellows(fellows)
           fellows.each do |fellow|
             values = fellow.transform_keys(&:to_sym)
-            fellow_id = site.house.fellows.add(@record.id, name: values[:name])
-            site.house.fellows.keep(@record.id, fellow_id, **values)
+            fellow_id = site.stores.fellows.add(@record.id, name: values[:name])
+            site.stores.fellows.keep(@record.id, fellow_id, **values)
           end
-          cards = site.house.fellows.of_show(@record.id)
+          cards = site.stores.fellows.of_show(@record.id)
           ask { |show| show.shout_outs.fellows = cards }
         end
 

@@ -10,7 +10,7 @@ module Bavard
     class StageApp < Station
       post "/" do
         room("stages")
-        stage = site.house.stages.create(@record.id, name: name_or("Stage"), document: new_document)
+        stage = site.stores.stages.create(@record.id, name: name_or("Stage"), document: new_document)
         ask { |show| show.add_stage(stage) }
         request.xhr? ? json(stage: stage.id) : redirect("/stage/#{stage.id}")
       end
@@ -31,7 +31,7 @@ module Bavard
       post "/:stage/copy" do
         room("stages")
         like = on_desk(&:stage)
-        stage = site.house.stages.create(@record.id, name: name_or("#{like.name} again"[0, LONGEST_NAME]), document: like.draft,
+        stage = site.stores.stages.create(@record.id, name: name_or("#{like.name} again"[0, LONGEST_NAME]), document: like.draft,
           backdrop: like.backdrop)
         ask { |show| show.add_stage(stage) }
         json(stage: stage.id)

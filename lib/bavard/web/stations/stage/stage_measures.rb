@@ -52,7 +52,7 @@ module Bavard
 
       # The picture behind the stage, and the host's own.
       def pictures
-        own = @site.house.files.of_show(@stage.show_id, "backdrop").first(MOST_PICTURES).to_h { |file| ["file:#{file.id}", file.name] }
+        own = @site.stores.files.of_show(@stage.show_id, "backdrop").first(MOST_PICTURES).to_h { |file| ["file:#{file.id}", file.name] }
         {@stage.backdrop => own.fetch(@stage.backdrop, "the picture behind")}.merge(own)
       end
 

@@ -34,7 +34,7 @@ module Bavard
 
       post "/:stage/rehearse" do
         stage_id = id(params[:stage])
-        script = site.house.scripts[text(params["script"])]
+        script = site.scripts[text(params["script"])]
         rate = text(params["rate"])[/\A\d{1,4}\z/]&.to_i
         ask { |show| show.desk(stage_id).room.play(script, show.now_ms, rate:) }
         json(done: true)
@@ -53,8 +53,8 @@ module Bavard
       post "/:stage/play-recent" do
         stage_id = id(params[:stage])
         minutes = text(params["minutes"]).to_i.clamp(1, 24 * 60)
-        since_ms = site.house.clock.call - (minutes * 60_000)
-        entries = site.house.lines.latest(@record.id, MOST_PLAYED).select { |entry| entry.line.shown_at_ms >= since_ms }
+        since_ms = site.clock.call - (minutes * 60_000)
+        entries = site.stores.lines.latest(@record.id, MOST_PLAYED).select { |entry| entry.line.shown_at_ms >= since_ms }
         script = Live::Playback.of_entries(entries) || raise(Error.new("Nothing was said in the last #{minutes} minutes.", field: "minutes"))
         play(stage_id, script)
       end
@@ -93,7 +93,7 @@ module Bavard
       end
 
       # The scripts there are, with how many come when.
-      get("/scripts") { json(scripts: site.house.scripts.each_value.map { |script| {key: script.key, bars: script.bars(SCRIPT_BARS)} }) }
+      get("/scripts") { json(scripts: site.scripts.each_value.map { |script| {key: script.key, bars: script.bars(SCRIPT_BARS)} }) }
 
       helpers do
         def set_live(live, piece)
@@ -127,7 +127,7 @@ module Bavard
       post "/:stage/backdrop" do
         name = text(params["backdrop"])
         own = name[Live::Backdrops::OWN, 1]
-        name = "none" unless BACKDROPS.key?(name) || (own && site.house.files.find(@record.id, "backdrop", own))
+        name = "none" unless BACKDROPS.key?(name) || (own && site.stores.files.find(@record.id, "backdrop", own))
         on_desk { |desk| desk.backdrop = name }
         json(done: true)
       end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+require_relative "../../error"
+require_relative "../../feeds/consent"
+require_relative "../../feeds/held_permission"
+require_relative "feed_kinds"
+
+module Bavard
+  module Live
+    # By which ways feeds get to where they read.
+    class FeedWays
+      NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
+
+      attr_reader :clock
+
+      # @param platforms [Hash{String => Feeds::Platform}]
+      # @param door [Outward::Door] the one way out
+      # @param clock [#call] the time in Unix milliseconds
+      def initialize(platforms, door, clock)
+        @platforms = platforms
+        @door = door
+        @clock = clock
+      end
+
+      # @return [Feeds::Platform, nil]
+      def platform(feed) = feed.platform && @platforms[feed.platform]
+
+      # @param found [#call] told of the platform's own next broadcast
+      # @yieldparam permission [Core::Permission] that was renewed
+      # @return [Hash] what the feed's kind of connection asks for
+      # @raise [Bavard::Error] where the platform is not known
+      def to(feed, found:, &renewed)
+        return {door: @door} if feed.kind == Feeds::Irc::KIND
+
+        feed.platform ? {platform: known(feed), permission: held(feed, renewed), found:} : {}
+      end
+
+      private
+
+      def known(feed) = platform(feed) || raise(Error, NO_PLATFORM)
+
+      def held(feed, renewed)
+        feed.permission && Feeds::HeldPermission.new(feed.permission, consent: Feeds::Consent.new(known(feed), nil, clock:), clock:, keep: renewed)
+      end
+    end
+  end
+end
