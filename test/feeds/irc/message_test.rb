@@ -7,11 +7,12 @@ require_relative "../../../lib/bavard/feeds/irc/message"
 
 class MessageTest < Minitest::Test
   Message = Bavard::Feeds::Irc::Message
+  Tags = Bavard::Feeds::Irc::Tags
   LineReader = Bavard::Feeds::Irc::LineReader
 
   def test_tags_source_command_and_parameters
     message = Message.parse("@id=7;+draft/x=a\\sb :ann!a@b PRIVMSG #x :hello there: you")
-    assert_equal({"id" => "7", "+draft/x" => "a b"}, message.tags)
+    assert_equal({"id" => "7", "+draft/x" => "a b"}, message.tags.to_h)
     assert_equal ["ann", "PRIVMSG", ["#x", "hello there: you"]], [message.nick, message.command, message.params]
   end
 
@@ -25,8 +26,20 @@ class MessageTest < Minitest::Test
     assert_equal "b", Message.parse("@k=\\b\\ PING").tags["k"]
   end
 
+  # Whatever is written, a tag that is looked for is the one that reading them all would find.
+  def test_a_tag_is_found_as_if_all_were_read
+    parts = ["k", "kk", "+k", "ä", "=", "=", ";", ";", "\\", "\\s", "ü", ""]
+    random = Random.new(7)
+    2000.times do
+      text = Array.new(random.rand(12)) { parts.sample(random:) }.join
+      all = text.split(";").each_with_object({}) { |pair, tags| tags[pair[/\A[^=]*/]] = Tags.unescape(pair[/=(.*)/m, 1] || "") }
+      %w[k kk +k ä].each { |key| assert_equal [all[key]], [Tags.new(text)[key]], [text, key].inspect }
+      assert_equal all.except(""), Tags.new(text).to_h, text.inspect
+    end
+  end
+
   def test_escaping_is_undone_by_unescaping
-    PropCheck.forall(PropCheck::Generators.printable_string) { |text| assert_equal text, Message.unescape(Message.escape(text)) }
+    PropCheck.forall(PropCheck::Generators.printable_string) { |text| assert_equal text, Tags.unescape(Message.escape(text)) }
   end
 
   def test_what_is_no_message_is_nil

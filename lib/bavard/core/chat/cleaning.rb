@@ -28,9 +28,16 @@ module Bavard
         def name(*candidates, nobody: NAMELESS)
           candidates.each do |given|
             name = text(given) if given
-            return name if name&.match?(SEEN)
+            return name if name && seen?(name)
           end
           nobody
+        end
+
+        # @param text [String]
+        # @return [Boolean] whether something of it can be seen; mostly its first sign tells
+        def seen?(text)
+          first = text.getbyte(0)
+          (first && first > 32 && first < 127) || text.match?(SEEN)
         end
 
         # @param ranges [Array<Array(Integer, Integer, Object)>] offset, length and what is there, in order, in code points
@@ -60,8 +67,7 @@ module Bavard
         end
 
         def printed(given)
-          given = given.tr("\t", " ")
-          given.match?(UNPRINTED) ? given.gsub(UNPRINTED, "") : given
+          given.match?(UNPRINTED) ? given.tr("\t", " ").gsub(UNPRINTED, "") : given
         end
 
         def cut(given)

@@ -9,26 +9,44 @@ module Bavard
       #
       # colour is the platform's "#rrggbb" for the name, or nil; badges are the platform's words for them; avatar and
       # badge_pictures (by badge) are addresses of its pictures, or nil.
-      Person = Struct.new(:feed_id, :login, :display_name, :colour, :badges, :avatar, :badge_pictures) do
+      class Person
+        VIEWER = "viewer"
+        ONLY_VIEWER = [VIEWER].freeze
+
+        attr_reader :feed_id, :login, :display_name, :colour, :badges, :badge_pictures
+        # @return [String, nil] address of a picture
+        attr_accessor :avatar
+        # @return [Boolean, nil] whether the gate covers something of the name
+        attr_reader :covered
+
+        def initialize(feed_id, login, display_name, colour, badges, avatar = nil, badge_pictures = nil)
+          @feed_id = feed_id
+          @login = login
+          @display_name = display_name
+          @colour = colour
+          @badges = badges
+          @avatar = avatar
+          @badge_pictures = badge_pictures
+        end
+
+        def ==(other) = other.is_a?(Person) && values == other.values
+        alias_method :eql?, :==
+        def hash = values.hash
+
         # The same for every way the platform may write this login.
         def key
           @key ||= "#{feed_id}/#{Person.fold(login)}"
         end
 
         # @return [Array<String>] what they are; a viewer where nothing is known
-        def roles = @roles ||= badges.empty? ? self.class::ONLY_VIEWER : badges.map { |badge| Dress::Badge.read(badge).kind } | [self.class::VIEWER]
+        def roles = @roles ||= badges.empty? ? ONLY_VIEWER : badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
 
         # @param name [String] what is to be seen of the name, also where the login would be
         # @return [Person]
         def called(name)
-          dup.tap do |person|
-            person.key
-            person.display_name = name
-            person.covered = true
-          end
+          key
+          dup.tap { |person| person.cover(name) }
         end
-
-        attr_accessor :covered
 
         # Names that differ only in case, width or composition are one name.
         # ASCII, which most logins are, needs no normalisation.
@@ -37,12 +55,15 @@ module Bavard
 
           name.unicode_normalize(:nfkc).downcase(:fold)
         end
-      end
 
-      # See above.
-      class Person
-        VIEWER = "viewer"
-        ONLY_VIEWER = [VIEWER].freeze
+        protected
+
+        def values = [feed_id, login, display_name, colour, badges, avatar, badge_pictures]
+
+        def cover(name)
+          @display_name = name
+          @covered = true
+        end
       end
     end
   end

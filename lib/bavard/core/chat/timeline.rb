@@ -44,6 +44,7 @@ module Bavard
           def out_ids = out_lines.map(&:id)
         end
 
+        NO_CHANGE = Change.new([].freeze, [].freeze).freeze
         REMEMBERED = 256
 
         attr_accessor :settings
@@ -90,11 +91,9 @@ module Bavard
         def advance(now_ms)
           before = @standing
           @standing = standing_at(now_ms)
-          return Change.new([], []) if before == @standing
+          return NO_CHANGE if same?(before, @standing)
 
-          known = before.to_h { |line| [line.id, true] }
-          stay = @standing.to_h { |line| [line.id, true] }
-          Change.new(@standing.reject { |line| known[line.id] }, before.reject { |line| stay[line.id] })
+          Change.new(others_than(before, @standing), others_than(@standing, before))
         end
 
         # @return [Integer, nil] when the next line leaves by itself, if no other comes
@@ -107,16 +106,30 @@ module Bavard
 
         private
 
+        def same?(some, others)
+          return false unless some.size == others.size
+
+          at = some.size
+          at -= 1 while at.positive? && some[at - 1].equal?(others[at - 1])
+          at.zero?
+        end
+
+        # @return [Array<Line>] of those, whose ids none of the known have: a few at most, so that no table of them is worth its while
+        def others_than(known, lines)
+          ids = known.map(&:id)
+          lines.reject { |line| ids.include?(line.id) }
+        end
+
         # Asked for with every frame: where all stay equally long, one comparison a line is enough.
         def standing_at(now_ms)
-          counted = @lines.last(@settings.at_most)
-          kept_from = counted.size - @settings.keep_last
+          kept_from = @lines.size - @settings.keep_last
           since_ms = @settings.reading_speed || @settings.stay_ms.nil? ? nil : now_ms - @settings.stay_ms
-          counted.select.with_index do |line, index|
-            next false if line.away?
-
-            index >= kept_from || (since_ms ? line.shown_at_ms > since_ms : in_time?(line, now_ms))
+          at = [@lines.size - @settings.at_most, 0].max - 1
+          standing = []
+          while (line = @lines[at += 1])
+            standing << line if !line.away? && (at >= kept_from || (since_ms ? line.shown_at_ms > since_ms : in_time?(line, now_ms)))
           end
+          standing
         end
 
         def in_time?(line, now_ms)

@@ -20,6 +20,17 @@ module Bavard
         # Halvings of the way to white or black: finer than eight bits can show.
         STEPS = 9
 
+        MOST_GROUNDS = 64
+
+        # The same one for the same ground, so that what was worked out once is known wherever names stand on it.
+        #
+        # @param ground [String] "#rrggbb"
+        # @return [NameColour]
+        def self.on(ground)
+          @on = nil if @on && @on.size > MOST_GROUNDS
+          (@on ||= {})[ground] ||= new(ground)
+        end
+
         # @param ground [String] "#rrggbb" behind the name
         # @param ratio [Float] the least contrast ratio wanted
         def initialize(ground, ratio: READABLE_RATIO)

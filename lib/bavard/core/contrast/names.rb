@@ -32,7 +32,7 @@ module Bavard
         # @param piece [Hash] a chat piece as it is drawn
         def initialize(piece)
           @piece = piece
-          @colours = NameColour.new(ground)
+          @colours = NameColour.on(ground)
           @plates = {}
           @people = piece["person_colours"].to_h { |row| [Chat::Person.fold(row["person"]), row["colour"]] }
           @roles = piece["role_colours"].to_h { |row| row.values_at("role", "colour") }

@@ -42,13 +42,10 @@ module Bavard
         # @return [Integer] how often the same was said lately, not counting this line
         def same(sight, within_ms, by_one:)
           since = sight.at_ms - within_ms
-          count = 0
-          @same.fetch(sight.sameness, NONE).reverse_each do |said|
-            break unless said.at_ms > since
-
-            count += 1 if !by_one || said.person == sight.person.key
-          end
-          count
+          list = @same.fetch(sight.sameness, NONE)
+          at = first = list.size
+          at -= 1 while at.positive? && list[at - 1].at_ms > since
+          by_one ? list[at...first].count { |said| said.person == sight.person.key } : first - at
         end
 
         # @param enough [Integer] nobody wants to know about more

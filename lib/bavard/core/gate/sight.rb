@@ -31,7 +31,7 @@ module Bavard
         def at_ms = line.arrived_at_ms
 
         # @return [Boolean] whether the picture would have nothing but its name: neither a sign that draws something, nor an emote, nor money
-        def unseen? = !text.match?(Chat::Cleaning::SEEN) && !line.event? && line.paid.nil? && (line.placed.nil? || line.placed.empty?)
+        def unseen? = !Chat::Cleaning.seen?(text) && !line.event? && line.paid.nil? && (line.placed.nil? || line.placed.empty?)
 
         # @return [Array<String>] what the person is; a viewer where nothing is known
         def roles = person.roles
@@ -72,11 +72,7 @@ module Bavard
           return @words if @words
 
           words = []
-          at = 0
-          while (part = parts[at])
-            words << Zlib.crc32(part) if part.length > 1
-            at += 2
-          end
+          parted.each { |part| words << Zlib.crc32(part) if part.length > 1 }
           @words = words.uniq! || words
         end
 
@@ -88,6 +84,11 @@ module Bavard
             [first ^ (second >> 1), first ^ (third >> 1), second ^ (third >> 1)]
           end
         end
+
+        private
+
+        # What stands between the gaps of its parts.
+        def parted = folded.ascii_only? ? folded.tr("^a-z0-9", " ").split : folded.scan(Words::Finder::PART)
       end
     end
   end

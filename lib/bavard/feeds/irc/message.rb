@@ -1,49 +1,46 @@
 # frozen_string_literal: true
 
+require_relative "tags"
+
 module Bavard
   module Feeds
     module Irc
       # One message of the protocol (RFC 1459 §2.3.1, RFC 2812 §2.3.1, IRCv3 message tags).
       #
       #   Message.parse("@id=7 :ann!a@b PRIVMSG #x :hello there").params   # => ["#x", "hello there"]
-      Message = Struct.new(:tags, :source, :command, :params)
-
-      # See above.
       class Message
-        NO_TAGS = {}.freeze
-        UNESCAPED = Hash.new { |_, written| written[1..] }.update("\\:" => ";", "\\s" => " ", "\\r" => "\r", "\\n" => "\n").freeze
+        # @return [Tags]
+        attr_reader :tags
+        # @return [String, nil] who it is of, such as "ann!a@b"
+        attr_reader :source
+        # @return [String] in capitals
+        attr_reader :command
+        # @return [Array<String>]
+        attr_reader :params
+
+        def initialize(tags, source, command, params)
+          @tags = tags
+          @source = source
+          @command = command
+          @params = params
+        end
+
         ESCAPED = {";" => "\\:", " " => "\\s", "\r" => "\\r", "\n" => "\\n", "\\" => "\\\\"}.freeze
 
         # @param line [String] valid UTF-8 without the line end
         # @return [Message, nil] nil where it is none
         def self.parse(line)
-          tags = NO_TAGS
+          tags = Tags::NONE
           rest = line
           if line.start_with?("@")
             written, blank, rest = line.partition(" ")
             return if blank.empty?
 
-            tags = read_tags(written.delete_prefix("@"))
+            tags = Tags.new(written.delete_prefix("@"))
           end
           source, rest = read_source(rest.start_with?(" ") ? rest.lstrip : rest)
           command, *params = read_words(rest)
           new(tags, source, command.upcase, params) if command&.match?(/\A(?:[A-Za-z]+|\d{3})\z/)
-        end
-
-        def self.read_tags(text)
-          tags = {}
-          text.split(";") do |pair|
-            key, value = pair.split("=", 2)
-            tags[key] = value ? unescape(value) : "" unless key.nil? || key.empty?
-          end
-          tags
-        end
-
-        # Tag values as IRCv3 writes them: "\:" is ";", "\s" a space, "\r" and "\n" line ends; a lone "\" is dropped.
-        def self.unescape(value)
-          return value unless value.include?("\\")
-
-          value.gsub(/\\.?/m, UNESCAPED)
         end
 
         def self.escape(value)
@@ -68,7 +65,7 @@ module Bavard
         # The part of the source before "!" and "@".
         def nick = @nick ||= source&.slice(/\A[^!@]+/)
 
-        private_class_method :read_tags, :read_source, :read_words
+        private_class_method :read_source, :read_words
       end
     end
   end

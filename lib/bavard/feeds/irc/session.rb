@@ -198,7 +198,7 @@ module Bavard
 
         def refused(message)
           code = message.command
-          return @registration.receive(Message.new({}, nil, "433", [])) if code == "437" && !@welcome
+          return @registration.receive(Message.new(Tags::NONE, nil, "433", [])) if code == "437" && !@welcome
 
           over(code == FULL ? :waiting : :needs_you, "The server did not let us into #{@address.channel}: #{quoted(message)}")
         end

@@ -10,6 +10,8 @@ module Bavard
     class Overlays
       # What a large line stands on, where the show's style names no ground.
       LARGE_GROUND = "#10151a"
+      NOTHING = {}.freeze
+      NONE = -> { {large: nil, alert: nil, shout: nil} }
 
       # @param shared [Playout::Shared]
       # @param clock [#call, nil] Unix milliseconds
@@ -45,12 +47,16 @@ module Bavard
       # @param house [Hash] the show's style
       # @return [Hash] large, alert and shout
       def changes(house)
+        return NOTHING if @new.empty?
+
         told = {large: -> { large_card(house) }, alert: method(:alert_told), shout: -> { @shout }}
         told.slice(*@new.keys).transform_values(&:call).tap { @new = {} }
       end
 
       # @return [Proc] that gives what stands there now, with what is left of its time, whenever a screen asks for it
       def for_frame(house)
+        return NONE unless @large || @alert || @shout
+
         large = large_card(house)
         alert = @alert
         shout = @shout
@@ -70,7 +76,7 @@ module Bavard
         return unless @large
 
         ground = house&.dig("colours", "ground", "value") || LARGE_GROUND
-        LineCard.of(@large, Core::Contrast::NameColour.new(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large),
+        LineCard.of(@large, Core::Contrast::NameColour.on(ground).for(@large.person.key, @large.person.colour), @shared.marks.call(@large),
           @shared.wardrobe&.call)
       end
 

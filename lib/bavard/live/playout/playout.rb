@@ -183,7 +183,7 @@ module Bavard
 
       private
 
-      def parts = [@voiced, @counted, @flown, overlays]
+      def parts = @parts ||= [@voiced, @counted, @flown, overlays].freeze
 
       # Only pieces that are other ones than before are put together anew.
       def restyle
@@ -230,9 +230,13 @@ module Bavard
         standing = chat.timeline.standing
         return veiled(change, chat, standing, moved, now_ms) if @veiled || @lifted
 
-        put(change, :colours, chat, @restyled && @fresh[chat.id] ? chat.colours : [])
-        put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines))
+        put(change, :colours, chat, chat.colours) if @restyled && @fresh[chat.id]
+        put(change, :again, chat, chat.cards(standing.select { |line| @again.key?(line.id) } - moved.in_lines)) if @again.any?
         put(change, :in, chat, coming(chat, moved.in_lines, now_ms))
+        leaving(change, chat, moved) if moved.out_lines.any?
+      end
+
+      def leaving(change, chat, moved)
         pulled, out = moved.out_lines.partition { |line| @cleared || line.away? }.map { |lines| lines.map(&:id) }
         put(change, :out, chat, out)
         out.each { |id| @left.call(id, chat.why_gone(id)) } if @left
