@@ -76,7 +76,8 @@ module Bavard
 
         def self.person(feed_id, said)
           login = Cleaning.text(said.login)
-          Person.new(feed_id, login, Cleaning.name(said.display_name, login), said.colour, said.badges, said.avatar, said.badge_pictures)
+          Person.new(feed_id, login, Cleaning.name(said.display_name, login), said.colour, said.badges, avatar: said.avatar,
+            badge_pictures: said.badge_pictures)
         end
 
         # What counts most about it.

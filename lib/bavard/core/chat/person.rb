@@ -13,13 +13,13 @@ module Bavard
         VIEWER = "viewer"
         ONLY_VIEWER = [VIEWER].freeze
 
-        attr_reader :feed_id, :login, :display_name, :colour, :badges, :badge_pictures
-        # @return [String, nil] address of a picture
-        attr_accessor :avatar
+        attr_reader :feed_id, :login, :display_name, :colour, :badges
+        # Addresses of pictures, which the log keeps by themselves.
+        attr_accessor :avatar, :badge_pictures
         # @return [Boolean, nil] whether the gate covers something of the name
         attr_reader :covered
 
-        def initialize(feed_id, login, display_name, colour, badges, avatar = nil, badge_pictures = nil)
+        def initialize(feed_id, login, display_name, colour, badges, avatar: nil, badge_pictures: nil)
           @feed_id = feed_id
           @login = login
           @display_name = display_name
@@ -30,7 +30,7 @@ module Bavard
         end
 
         def ==(other) = other.is_a?(Person) && values == other.values
-        alias_method :eql?, :==
+        alias eql? ==
         def hash = values.hash
 
         # The same for every way the platform may write this login.

@@ -15,7 +15,9 @@ module Bavard
         MOST_COMPARED = 8
         # Lines with fewer words are the same or they are not.
         FEWEST_WORDS = 4
-        ALIKE = 0.7
+        # So many of ten words in common.
+        ALIKE = 7
+        OF_ALL = 10
         # When, the person's key, the words, and for which question it was looked at last.
         Said = Struct.new(:at_ms, :person, :words, :looked_at)
 
@@ -113,10 +115,10 @@ module Bavard
         # @return [Boolean] by the share of words in common (Jaccard)
         def alike?(words, others)
           return true if words == others
-          return false if words.size < ALIKE * others.size || others.size < ALIKE * words.size
+          return false if words.size * OF_ALL < ALIKE * others.size || others.size * OF_ALL < ALIKE * words.size
 
           common = (words & others).size
-          common >= ALIKE * (words.size + others.size - common)
+          common * OF_ALL >= ALIKE * (words.size + others.size - common)
         end
       end
     end

@@ -72,7 +72,12 @@ module Bavard
           return @words if @words
 
           words = []
-          parted.each { |part| words << Zlib.crc32(part) if part.length > 1 }
+          at = 0
+          all, step = @parts ? [@parts, 2] : [parted, 1]
+          while (part = all[at])
+            words << Zlib.crc32(part) if part.length > 1
+            at += step
+          end
           @words = words.uniq! || words
         end
 

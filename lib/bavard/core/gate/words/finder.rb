@@ -30,6 +30,8 @@ module Bavard
           GAP = /([^\p{L}\p{M}\p{N}]+)/
           ASCII_GAP = /([^a-z0-9]+)/
           MORE_THAN_WORDS = /[^a-z0-9]/
+          MORE_THAN_BLANKS = /[^a-z0-9 ]/
+          BLANK = " "
           GAP_BUT_SIGNS = /([^\p{L}\p{M}\p{N}@$!|+]+)/
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
@@ -55,7 +57,11 @@ module Bavard
           def self.parts(folded)
             return folded.split(GAP) unless folded.ascii_only?
 
-            folded.split.each_with_object([]) do |token, parts|
+            apart = folded.split
+            # Mostly there is nothing but words and blanks.
+            return apart.flat_map { |token| [token, BLANK] } unless folded.match?(MORE_THAN_BLANKS)
+
+            apart.each_with_object([]) do |token, parts|
               next parts << token << " " unless token.match?(MORE_THAN_WORDS)
 
               first, *others = token.split(ASCII_GAP)
