@@ -83,7 +83,7 @@ class FlownPiecesTest < Minitest::Test
   def test_what_is_told_again_does_not_fly
     flown = Bavard::Live::FlownPieces.new(@shared.wardrobe)
     flown.play(document, {})
-    flown.add(Lines.line(1, ":wren:", at_ms: 1000).dress(@index), 60_000)
+    flown.add(Lines.line(1, ":wren:", at_ms: 1000).dress(@index)) { 60_000 }
     refute_predicate flown, :changed?
   end
 

@@ -30,8 +30,9 @@ module Bavard
       end
 
       # @param line [Core::Chat::Line]
-      def add(line, now_ms)
-        return if @flurries.empty? || now_ms - line.shown_at_ms > FRESH_MS
+      # @yieldreturn [Integer] what time it is, asked for where something flies
+      def add(line)
+        return if @flurries.empty? || (now_ms = yield) - line.shown_at_ms > FRESH_MS
 
         @flurries.each do |id, flurry|
           flown, grown = flurry.line(line, now_ms)

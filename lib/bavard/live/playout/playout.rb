@@ -86,7 +86,7 @@ module Bavard
         @lines[line.id] = line
         @lines.shift if @lines.size > Core::Chat::Timeline::REMEMBERED
         taken = @chats.each_value.count { |chat| chat.add(line) }
-        @flown.add(line, @live&.now_ms || line.shown_at_ms) unless @veiled
+        @flown.add(line) { @live&.now_ms || line.shown_at_ms } unless @veiled
         @dirty = true
         taken.positive?
       end
