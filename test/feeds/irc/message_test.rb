@@ -32,7 +32,7 @@ class MessageTest < Minitest::Test
     random = Random.new(7)
     2000.times do
       text = Array.new(random.rand(12)) { parts.sample(random:) }.join
-      all = text.split(";").each_with_object({}) { |pair, tags| tags[pair[/\A[^=]*/]] = Tags.unescape(pair[/=(.*)/m, 1] || "") }
+      all = text.split(";").to_h { |pair| [pair[/\A[^=]*/], Tags.unescape(pair[/=(.*)/m, 1] || "")] }
       %w[k kk +k ä].each { |key| assert_equal [all[key]], [Tags.new(text)[key]], [text, key].inspect }
       assert_equal all.except(""), Tags.new(text).to_h, text.inspect
     end
