@@ -91,8 +91,11 @@ module Fire
 
     def lift_brake
       until_s = now_s + PATIENCE_S
-      sleep 0.2 until @scene.ask("/gate/brake", OFF) == :done || now_s > until_s
-      raise "the brake cannot be lifted: #{@scene.answer&.code} #{@scene.answer&.body}" if now_s > until_s
+      until @scene.ask("/gate/brake", OFF) == :done
+        raise "the brake cannot be lifted: #{@scene.answer&.code} #{@scene.answer&.body}" if now_s > until_s
+
+        sleep 0.2
+      end
     end
 
     def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -19,7 +19,7 @@ module Bavard
         # @return [Boolean, nil] whether the gate covers something of the name
         attr_reader :covered
 
-        def initialize(feed_id, login, display_name, colour, badges, avatar: nil, badge_pictures: nil)
+        def initialize(feed_id, login, display_name, colour = nil, badges = [], avatar: nil, badge_pictures: nil)
           @feed_id = feed_id
           @login = login
           @display_name = display_name
