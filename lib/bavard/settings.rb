@@ -41,8 +41,11 @@ module Bavard
       @proxies = Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
       @hosts = Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
       @inside = Outward::Door.list(@env["BAVARD_INSIDE"])
-      @platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"])
+      @platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"]).merge(described)
     end
+
+    # What is wrong with one of them is said where the operator looks, and the others go on.
+    def described = Feeds::Platform.described(@env["BAVARD_DESCRIPTIONS"]) { |words| warn "platform left out: #{words}" }
 
     def who_may(given)
       return given if ACCOUNTS.include?(given)

@@ -3,6 +3,7 @@
 require "json"
 require "uri"
 require_relative "../error"
+require_relative "described/description"
 
 module Bavard
   module Feeds
@@ -11,10 +12,12 @@ module Bavard
     #
     # base:: its address, such as "https://chat.example"; address:: what all feeds of it have in common
     # consent:: nil, or {"authorize", "token", "revoke", "whoami": paths, "client_id", "scopes": {"read" => "…", "write" => "…"}}
-    # mapping:: of its IRC tags, where it is one of those
-    Platform = Struct.new(:key, :name, :kind, :shape, :colour, :base, :address, :consent, :mapping, keyword_init: true) do
+    # mapping:: of its IRC tags, where it is one of those; description:: Described::Description, where it is one of kind "described"
+    Platform = Struct.new(:key, :name, :kind, :shape, :colour, :base, :address, :consent, :mapping, :description, keyword_init: true) do
       # @return [Array<String>] hosts and ports of what the operator listed: its pages, and its chat where that is elsewhere
       def authorities
+        return description.authorities if description
+
         uri = URI(base)
         host, port = address&.values_at("host", "port")
         ["#{uri.host}:#{uri.port}", *("#{host}:#{port}" if host && port)]
@@ -32,6 +35,30 @@ module Bavard
         JSON.parse(File.read(file)).to_h { |given| [given.fetch("key"), new(**given.transform_keys(&:to_sym))] }
       rescue SystemCallError, JSON::ParserError, KeyError, ArgumentError, NoMethodError => error
         raise Error, "The list of platforms in #{file} cannot be read: #{error.message.lines.first.strip}"
+      end
+
+      # Platforms that are described, each in a file of its own. One that cannot be used is left out, and no other with it.
+      #
+      # @param folder [String, nil]
+      # @yieldparam words [String] file, place and reason of each that cannot be used
+      # @return [Hash{String => Platform}] by key
+      def self.described(folder)
+        return {} if folder.to_s.empty?
+
+        Dir[File.join(folder, "*.json")].filter_map do |file|
+          of(Described::Description.load(file)).then { |platform| [platform.key, platform] }
+        rescue Described::Faulty, SystemCallError => error
+          told = error.is_a?(Described::Faulty) ? error.problems : [error.message]
+          told.each { |problem| yield "#{file}: #{problem}" }
+          nil
+        end.to_h
+      end
+
+      # @param description [Described::Description]
+      # @return [Platform]
+      def self.of(description)
+        new(key: description.key, name: description.name, kind: "described", shape: description.shape, colour: description.colour,
+          base: description.base.to_s, consent: description.consent, description:)
       end
     end
   end

@@ -31,15 +31,17 @@ module Bavard
         LONGEST_WAIT_S = 3600
 
         # @param base [String] such as "http://127.0.0.1:4613"
-        def initialize(base)
+        # @param any [Boolean] whether an answer may be a list as well
+        def initialize(base, any: false)
           @base = URI(base)
+          @any = any
         end
 
         # @return [Answer]
         # @raise [Unreachable, Nonsense]
-        def get(path, query: {}, token: nil)
+        def get(path, query: {}, token: nil, headers: {})
           path = "#{path}?#{URI.encode_www_form(query)}" unless query.empty?
-          ask(Net::HTTP::Get.new(path), token)
+          ask(Net::HTTP::Get.new(path, headers), token)
         end
 
         # @param body [Hash]
@@ -102,7 +104,7 @@ module Bavard
 
         def read(body, status)
           given = Given.json(body)
-          given.is_a?(Hash) ? given : {}
+          given.is_a?(Hash) || (@any && given.is_a?(Array)) ? given : {}
         rescue JSON::ParserError
           return {} if status >= 400
 

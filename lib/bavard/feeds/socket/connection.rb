@@ -32,8 +32,12 @@ module Bavard
         # @param take [#call] gets each Core::Intake
         # @param reject [#call] gets a word for what could not be read
         # @param outbox [Outbox] the host's own lines
-        def initialize(base, session, clock:, take:, reject:, outbox:)
+        # @param path [String] of the stream there
+        # @param headers [Hash{String => String}]
+        def initialize(base, session, clock:, take:, reject:, outbox:, path: "/v1/stream", headers: {})
           @base = URI(base)
+          @path = path
+          @headers = headers
           @session = session
           @clock = clock
           @take = take
@@ -50,7 +54,7 @@ module Bavard
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
           socket = Outward::Door.to(@base).open(@base.host, @base.port, tls: @base.scheme == "https", within_s: CONNECT_WITHIN_S)
-          @driver = driver(Wire.new("#{@base.scheme.sub("http", "ws")}://#{@base.host}:#{@base.port}/v1/stream", socket))
+          @driver = driver(Wire.new("#{@base.scheme.sub("http", "ws")}://#{@base.host}:#{@base.port}#{@path}", socket))
           @session.begin(@clock.call)
           @driver.start
           return say_goodbye if pump(socket, stop) == :stopped
@@ -68,6 +72,8 @@ module Bavard
 
         def driver(wire)
           WebSocket::Driver.client(wire, max_length: LARGEST_MESSAGE_BYTES).tap do |driver|
+            @headers.each { |name, value| driver.set_header(name, value) }
+            driver.on(:open) { @session.opened } if @session.respond_to?(:opened)
             driver.on(:message) { |message| hear(message.data) }
             driver.on(:close) { |event| @session.closed(event.code, event.reason, @clock.call) }
             driver.on(:error) { |error| @reject.call("a broken frame: #{error.message[0, 80]}") }

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../feeds/activities"
+require_relative "../../feeds/described"
 require_relative "../../feeds/irc"
 require_relative "../../feeds/polling"
 require_relative "../../feeds/socket"
@@ -9,6 +10,8 @@ require_relative "../../feeds/voice"
 module Bavard
   module Live
     # The kinds of feeds there are, by what they are called in the database.
-    FEED_KINDS = [Feeds::Irc, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice].to_h { |kind| [kind::KIND, kind] }.freeze
+    FEED_KINDS = [Feeds::Irc, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice, Feeds::Described].to_h do |kind|
+      [kind::KIND, kind]
+    end.freeze
   end
 end

@@ -24,7 +24,7 @@ module Bavard
 
       # A feed is tried before it counts, unless it is wanted anyway.
       post "/" do
-        given = fields(*FEED_FIELDS)
+        given = fields(*FEED_FIELDS, *asked)
         new_feed = NewFeed.new(site, given)
         trial = given["anyway"] == "1" ? nil : new_feed.try
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
@@ -186,8 +186,18 @@ module Bavard
           end
         end
 
+        # @return [Array<String>] names of what descriptions ask
+        def asked
+          described = site.platforms.each_value.select(&:description)
+          described.flat_map { |platform| [*platform.description.asks, *platform.description.secrets].map { |ask| Feeds::Described.field(platform, ask) } }
+        end
+
         def begin_with(platform, permission)
-          read = platform.kind == Feeds::Voice::KIND ? {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)} : {"channel" => permission.account}
+          read = case platform.kind
+                 when Feeds::Voice::KIND then {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)}
+                 when Feeds::Described::KIND then platform.description.asks.first(1).to_h { |ask| [Feeds::Described.field(platform, ask), permission.account] }
+                 else {"channel" => permission.account}
+          end
           feed = NewFeed.new(site, {"platform" => platform.key, **read}).create(@record.id, permission:)
           ask { |show| show.add_feed(feed) }
         end

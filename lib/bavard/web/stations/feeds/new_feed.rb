@@ -16,7 +16,7 @@ module Bavard
       def self.address_of(feed, account)
         case feed.kind
         when Feeds::Polling::KIND then {"number" => nil, "channel" => account}
-        when Feeds::Voice::KIND then feed.address
+        when Feeds::Voice::KIND, Feeds::Described::KIND then feed.address
         else {"room" => account}
         end
       end
@@ -36,11 +36,7 @@ module Bavard
         raise Error.new("There is no kind of feed called that.", field: "kind") unless @kind && (@platform || %w[irc inbox].include?(@kind_name))
 
         @draft_only = given["draft_only"] == "1"
-        @read = @kind.read(if @platform&.address
-                  given.merge(@platform.address) { |_, typed, fixed| typed.to_s.empty? ? fixed : typed }
-                else
-                  given
-                end)
+        @read = read(given)
         @name = given["name"].to_s.strip[0, LONGEST_NAME]
       end
 
@@ -67,6 +63,13 @@ module Bavard
       end
 
       private
+
+      def read(given)
+        return @kind.read(given, @platform) if @kind == Feeds::Described
+        return @kind.read(given) unless @platform&.address
+
+        @kind.read(given.merge(@platform.address) { |_, typed, fixed| typed.to_s.empty? ? fixed : typed })
+      end
 
       def name
         return @name unless @name.empty?

@@ -1,0 +1,230 @@
+# frozen_string_literal: true
+
+require "json"
+require "uri"
+require_relative "../../error"
+require_relative "reading"
+require_relative "template"
+require_relative "transports"
+
+module Bavard
+  module Feeds
+    module Described
+      # One thing that is wrong in a description: where, as a JSON pointer (RFC 6901), and what.
+      Problem = Struct.new(:at, :words) do
+        def to_s = "#{at.empty? ? "/" : at}: #{words}"
+      end
+
+      # A description that cannot be used.
+      class Faulty < Bavard::Error
+        attr_reader :problems
+
+        def initialize(problems)
+          @problems = problems
+          super("This description cannot be used. #{problems.first}#{" (and #{problems.size - 1} more)" if problems.size > 1}", field: "description")
+        end
+      end
+
+      # How a platform is reached and what it sends, as data: what somebody who knows the platform writes down, and nothing that runs.
+      #
+      #   description = Description.read(JSON.parse(File.read("kettle.json")))
+      #   description.reading.read(item, feed_id, now_ms)
+      class Description
+        FORMAT = "bavard-platform/1"
+        KEY = /\A[a-z][a-z0-9-]{0,39}\z/
+        LONGEST_NAME = 40
+        MOST_RULES = 60
+        MOST_ASKS = 6
+        MOST_HOSTS = 12
+        KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
+        TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket}.freeze
+        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads consent].freeze
+        SHAPES = %w[circle square diamond triangle hexagon ring].freeze
+        LARGEST_BYTES = 100_000
+        ORIGIN = %r([a-z]+://[^/{?]+)
+
+        # What is asked of a host who connects it, or kept secret.
+        Ask = Struct.new(:name, :label, :example, :kind, :optional) do
+          # @param given [String, nil] what was typed
+          # @param field [String] of the form
+          # @return [String, nil]
+          # @raise [Bavard::Error]
+          def read(given, field = name)
+            value = given.to_s.strip
+            return if value.empty? && optional
+            return value if value.match?(KINDS.fetch(kind))
+
+            raise Error.new("#{label}: #{value.empty? ? "this is needed" : "“#{value[0, 60]}” cannot be it"}#{", such as #{example}" if example}.",
+              field:, value:)
+          end
+        end
+
+        attr_reader :key, :name, :about, :shape, :colour, :base, :hosts, :asks, :secrets, :headers, :reading, :transport, :consent
+
+        # @param document [Object] as JSON has it
+        # @return [Description]
+        # @raise [Faulty] with all that is wrong
+        def self.read(document)
+          problems = []
+          description = new(document.is_a?(Hash) ? document : {}) { |at, words| problems << Problem.new(at, words) }
+          problems.empty? ? description : raise(Faulty, problems)
+        end
+
+        # @param file [String]
+        # @return [Description]
+        # @raise [Faulty]
+        def self.load(file)
+          bytes = File.binread(file, LARGEST_BYTES + 1)
+          raise Faulty, [Problem.new("", "this is more than #{LARGEST_BYTES / 1000} kB")] if bytes.bytesize > LARGEST_BYTES
+
+          read(JSON.parse(bytes.force_encoding(Encoding::UTF_8), max_nesting: Given::DEEPEST))
+        rescue JSON::ParserError, EncodingError => error
+          raise Faulty, [Problem.new("", "this is no JSON: #{error.message.lines.first.to_s.scrub.strip[0, 120]}")]
+        end
+
+        def initialize(document, &problem)
+          @problem = problem
+          @document = document
+          read_names
+          read_hosts
+          @asks = questions("asks")
+          @secrets = questions("secrets")
+          read_headers
+          @reading = Reading.new(rules, joins)
+          @consent = document["consent"] if document["consent"].is_a?(Hash)
+          read_transport
+        end
+
+        # @return [Array<Rule>]
+        attr_reader :rules_read
+
+        # @return [Array<String>] hosts and ports that it may reach: no others
+        def authorities = [base, *hosts].compact.map { |uri| "#{uri.host}:#{uri.port}" }.uniq
+
+        # @param values [Hash{String => String}] what was asked of the host, and secrets
+        # @return [Hash{String => String}] sent with each question; without those for which something was left out
+        def headers_with(values)
+          headers.select { |_, letter| (letter.names - values.keys).empty? }.transform_values { |letter| letter.fill(values).to_s.delete("\r\n") }
+        end
+
+        # @param uri [URI]
+        def reaches?(uri) = authorities.include?("#{uri.host}:#{uri.port}")
+
+        private
+
+        def wrong(at, words) = @problem.call(at, words)
+
+        def read_names
+          wrong("/format", "this is to be “#{FORMAT}”") unless @document["format"] == FORMAT
+          (@document.keys - NAMES - TRANSPORTS.keys).each { |name| wrong("/#{name}", "a description has no “#{name}”") }
+          @key = text("key", KEY)
+          @name = text("name", /\A[^\x00-\x1f]{1,#{LONGEST_NAME}}\z/o)
+          @about = @document["about"].to_s[0, 400]
+          @shape = SHAPES.include?(@document["shape"]) ? @document["shape"] : "hexagon"
+          @colour = Given.colour(@document["colour"]) || "#8fb8c9"
+        end
+
+        def text(name, pattern)
+          value = @document[name]
+          return value if value.is_a?(String) && value.match?(pattern)
+
+          wrong("/#{name}", value.nil? ? "this is missing" : "“#{value.to_s[0, 60]}” cannot be it")
+          nil
+        end
+
+        def read_hosts
+          @base = address(@document["base"], "/base")
+          given = @document.fetch("hosts", [])
+          return wrong("/hosts", "a list of addresses, at most #{MOST_HOSTS}") && @hosts = [] unless given.is_a?(Array) && given.size <= MOST_HOSTS
+
+          @hosts = given.each_with_index.filter_map { |one, at| address(one, "/hosts/#{at}") }
+        end
+
+        def address(given, at)
+          uri = URI(given.to_s)
+          return uri if uri.is_a?(URI::HTTP) && uri.host && !uri.userinfo && %w[/].include?(uri.path.empty? ? "/" : uri.path) && uri.query.nil?
+
+          wrong(at, "an address such as https://chat.example, without a path")
+          nil
+        rescue URI::InvalidURIError
+          wrong(at, "“#{given.to_s[0, 60]}” is no address")
+          nil
+        end
+
+        def questions(name)
+          given = @document.fetch(name, {})
+          return (wrong("/#{name}", "at most #{MOST_ASKS}, by their names") || []) && [] unless given.is_a?(Hash) && given.size <= MOST_ASKS
+
+          given.filter_map do |key, one|
+            one = {"label" => one} if one.is_a?(String)
+            unless key.match?(/\A[a-z]\w{0,39}\z/) && one.is_a?(Hash)
+              next wrong("/#{name}/#{key}",
+                "a plain name, with a “label” and perhaps an “example”") && nil
+            end
+
+            kind = one.fetch("kind", "word")
+            wrong("/#{name}/#{key}/kind", "one of #{KINDS.keys.join(", ")}") unless KINDS.key?(kind)
+            Ask.new(key, one["label"].to_s[0, 60].then do |label|
+              label.empty? ? key : label
+            end, one["example"]&.to_s&.slice(0, 80), KINDS.key?(kind) ? kind : "word", one["optional"] == true)
+          end
+        end
+
+        def read_headers
+          given = @document.fetch("headers", {})
+          return wrong("/headers", "texts, by the names of headers") && @headers = {} unless given.is_a?(Hash) && given.all? do |name, value|
+            name.match?(/\A[A-Za-z0-9-]{1,60}\z/) && value.is_a?(String)
+          end
+
+          @headers = given.transform_values { |value| Letter.new(value) }
+          @headers.each { |name, letter| known(letter.names, "/headers/#{name}", []) }
+        end
+
+        def rules
+          given = @document["reads"]
+          return (wrong("/reads", "a list of what is sent, at most #{MOST_RULES}") || true) && [] unless given.is_a?(Array) && given.size.between?(1,
+            MOST_RULES)
+
+          @rules_read = given.each_with_index.filter_map do |one, at|
+            next wrong("/reads/#{at}", "each of them is an object") && nil unless one.is_a?(Hash)
+
+            Rule.new(one) { |field, words| wrong("/reads/#{at}/#{field}", words) }
+          end
+        end
+
+        def joins
+          given = @document["joins"] or return
+          return wrong("/joins", "lists, by names of their own") && nil unless given.is_a?(Hash) && given.size <= Joins::MOST
+
+          Joins.new(given) { |name, words| wrong("/joins/#{name}", words) }
+        end
+
+        def read_transport
+          name, *others = TRANSPORTS.keys & @document.keys
+          return wrong("", "say how it is reached: by “poll”, “stream” or “socket”, one of them") if name.nil? || others.any?
+
+          @transport = TRANSPORTS.fetch(name).new(@document[name]) { |at, words| wrong("/#{name}#{at}", words) }
+          @transport.places.each { |at, place| elsewhere(place, "/#{name}#{at}") }
+          @transport.letters.each { |at, letter| known(letter.names, "/#{name}#{at}", @transport.kept) }
+        end
+
+        # What it asks for is on its own hosts, and filled in with what is known.
+        def elsewhere(place, at)
+          known(place.names, at, @transport.kept)
+          text = place.to_s
+          return if text.start_with?("/")
+
+          uri = URI(text[ORIGIN].sub(/\Aws/, "http"))
+          wrong(at, "#{uri.host}:#{uri.port} is not among its hosts") unless reaches?(uri)
+        rescue URI::InvalidURIError
+          wrong(at, "“#{text}” is no address")
+        end
+
+        def known(names, at, kept)
+          strange = names - [*asks, *secrets].map(&:name) - kept - %w[token login text]
+          wrong(at, "nothing here is called “#{strange.first}”") if strange.any?
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,233 @@
+# frozen_string_literal: true
+
+require "io/wait"
+require_relative "../held_permission"
+require_relative "../polling/client"
+require_relative "../resume"
+require_relative "description"
+
+module Bavard
+  module Feeds
+    module Described
+      # Reads a described platform over HTTP: asks, waits as long as it wants, asks for what came since.
+      class PollConnection
+        LATER_MS = 30_000
+        LOOK_AGAIN_MS = 10_000
+        MISSED_MS = 200
+        # So often an answer is asked for again that cannot be read.
+        TRIES = 4
+        FIRST_PAUSE_MS = 400
+        LONGEST_PAUSE_MS = 60_000
+
+        attr_reader :heard_at_ms
+
+        # @param description [Description]
+        # @param values [Hash{String => String}] what was asked of the host, and secrets
+        # @param resume [Resume] cursor: what was kept
+        # @param permission [HeldPermission, nil]
+        def initialize(feed_id, description, values, resume, clock:, take:, reject:, outbox:, permission:)
+          @feed_id = feed_id
+          @description = description
+          @poll = description.transport
+          @values = values
+          @clock = clock
+          @take = take
+          @reject = reject
+          @outbox = outbox
+          @permission = permission
+          @heard_at_ms = resume.heard_at_ms
+          @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@poll.kept) : {}
+          @clients = {}
+          @nonsense = 0
+        end
+
+        def cursor = @kept.empty? ? nil : @kept
+
+        # @return [Boolean] whether it got as far as reading
+        def joined? = @joined ? true : false
+
+        # @param stop [IO] readable once the connection is to end
+        # @return [Ended, nil] nil when it was stopped
+        def run(stop)
+          until @ended
+            pause_ms = turn
+            return if @ended.nil? && wait(stop, pause_ms) == :stopped
+          end
+          @ended
+        rescue Polling::Client::Unreachable => error
+          Ended.new(:waiting, error.message)
+        rescue HeldPermission::Gone => error
+          Ended.new(:needs_you, error.message, :permission)
+        ensure
+          @clients.each_value(&:close)
+        end
+
+        private
+
+        def name = @description.name
+
+        # @return [Integer] milliseconds to wait
+        def turn
+          (look? ? look : ask).tap { @nonsense = 0 }
+        rescue Polling::Client::Nonsense => error
+          beyond_reading(error)
+        end
+
+        # What has to be found is found before anything is asked.
+        def look? = !@poll.find.nil? && @poll.find.keep.keys.any? { |key| @kept[key].nil? }
+
+        def look
+          answer = get(@poll.find.ask)
+          return ended(answer, %w[nobody address]) unless answer.status == 200
+
+          found = @poll.found(answer.body)
+          return nobody if found.size < @poll.find.keep.size
+
+          @kept = @kept.merge(found)
+          0
+        end
+
+        def ask
+          first = (@kept.keys - (@poll.find ? @poll.find.keep.keys : [])).empty?
+          answer = get(@poll.ask)
+          answer.status == 200 ? took(answer.body, first:) : ended(answer)
+        end
+
+        def get(place)
+          uri = URI.join(@description.base, place.fill({**@values, **@kept, "token" => @permission&.token}))
+          raise Polling::Client::Unreachable, "#{uri.host} is not among the hosts of #{name}." unless @description.reaches?(uri)
+
+          client = @clients["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true)
+          client.get(uri.request_uri, token: @permission&.token, headers: @description.headers_with(@values)).tap { @heard_at_ms = @clock.call }
+        end
+
+        def took(body, first:)
+          now_ms = @clock.call
+          history = @poll.first_is_history? && (first || !@joined)
+          @poll.items(body).each { |item| take_in(item, body, now_ms, history) }
+          @joined = true
+          @kept = @kept.merge(@poll.keep(body))
+          return over if @poll.over?(body)
+
+          state(:live, "Reading #{name}.") unless @silent
+          @poll.wait_ms(body)
+        end
+
+        def take_in(item, body, now_ms, history)
+          read = @description.reading.read(@description.reading.joined(item, body), @feed_id, now_ms, history:)
+          return @reject.call("nothing reads this: #{item.inspect[0, 80]}") unless read.rule
+          return on_air(read.state) if read.state
+          return @take.call(read.intake) if read.intake
+
+          @reject.call("a #{read.rule.is} that cannot be read: #{item.inspect[0, 80]}") unless read.rule.is == "nothing"
+        end
+
+        def on_air(state)
+          @silent = state == :ended
+          state(:nobody_broadcasting, "Connected, but nobody is broadcasting there.") if @silent
+        end
+
+        def over
+          lost = @poll.find
+          @kept = {}
+          return nobody if lost
+
+          @ended = Ended.new(:needs_you, "This broadcast is over.", :address)
+          0
+        end
+
+        def nobody
+          @joined = true
+          state(:nobody_broadcasting, "Nobody is broadcasting there yet. The next broadcast is found by itself.")
+          @poll.find.every_ms
+        end
+
+        # @param as_nobody [Array<String>] meanings that here only say that nobody broadcasts
+        def ended(answer, as_nobody = [])
+          meaning = @poll.meaning(answer.status)
+          return nobody if as_nobody.include?(meaning)
+
+          case meaning
+          when "permission" then denied
+          when "address" then unknown
+          when "nobody" then state(:nobody_broadcasting, "Nobody is broadcasting there.") && LOOK_AGAIN_MS
+          when "later" then later(answer.retry_after_ms || LATER_MS)
+          when "gap" then forget
+          else trouble(answer)
+          end
+        end
+
+        def denied
+          if @permission && !@renewed
+            @renewed = true
+            @permission.renew
+            return MISSED_MS
+          end
+          @ended = Ended.new(:needs_you, "#{name} does not let us read this#{" any more" if @joined}.", :permission)
+          0
+        end
+
+        # What was found may be over; then the next is looked for.
+        def unknown
+          return over if @poll.find
+
+          @ended = Ended.new(:needs_you, "#{name} does not know that address.", :address)
+          0
+        end
+
+        def later(wait_ms)
+          state(:waiting, "#{name} wants to be asked less often. Nothing is lost: it goes on where it stopped.", retry_at_ms: @clock.call + wait_ms)
+          wait_ms
+        end
+
+        # What was said meanwhile cannot be told again.
+        def forget
+          tell(:gap, Core::Gap.new(@heard_at_ms || @clock.call, @clock.call))
+          @kept = @kept.slice(*(@poll.find ? @poll.find.keep.keys : []))
+          MISSED_MS
+        end
+
+        def trouble(answer)
+          @ended = Ended.new(:waiting, "#{name} answered #{answer.status}; it has trouble of its own.", nil, answer.retry_after_ms)
+          0
+        end
+
+        # An answer that cannot be read however often it is asked for is left out: what was in it is shown as a gap.
+        def beyond_reading(error)
+          @reject.call(error.message)
+          @nonsense += 1
+          return forget if (@nonsense % TRIES).zero?
+
+          pause_ms = [FIRST_PAUSE_MS * (2**[@nonsense, 8].min), LONGEST_PAUSE_MS].min
+          state(:waiting, error.message, retry_at_ms: @clock.call + pause_ms)
+          pause_ms
+        end
+
+        def wait(stop, pause_ms)
+          deadline_ms = @clock.call + pause_ms
+          loop do
+            left_s = [(deadline_ms - @clock.call) / 1000.0, 0].max
+            ready, = IO.select([stop, @outbox.io], nil, nil, left_s)
+            return :stopped if ready&.include?(stop)
+            return if ready.nil?
+
+            @outbox.take.each { |letter| tell(:answered, Core::Answered.new(letter.answer_id, false, "Nobody described how to write there.")) }
+          end
+        end
+
+        # Told only when something about it is new.
+        def state(name, reason, retry_at_ms: nil)
+          return true if [name, reason, retry_at_ms] == @told
+
+          @told = [name, reason, retry_at_ms]
+          tell(:feed_state, Core::FeedState.new(name, reason, @clock.call, retry_at_ms))
+          true
+        end
+
+        def tell(kind, body)
+          @take.call(Core::Intake.new(kind, @feed_id, nil, nil, @clock.call, body))
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,216 @@
+# frozen_string_literal: true
+
+require_relative "../../core/intake"
+require_relative "emotes"
+require_relative "values"
+
+module Bavard
+  module Feeds
+    module Described
+      # What one kind of thing that a platform sends is in Bavard's terms: when it is that, and where its fields stand.
+      class Rule
+        ABOUT = {
+          "id" => Values::Id, "time" => Values::Time, "login" => Values::Name, "name" => Values::Name, "text" => Values::Text,
+          "colour" => Values::Colour, "avatar" => Values::Address, "first" => Values::Flag, "action" => Values::Flag, "paid" => Values::Paid,
+          "number" => Values::Whole
+        }.freeze
+        REPLY = {"id" => Values::Id, "name" => Values::Name, "text" => Values::Text}.freeze
+        TOTALS = Core::TOTALS.to_h { |counted| [counted, Values::Whole] }.freeze
+        PROFILE = {"login" => Values::Name, "name" => Values::Name, "words" => Values::Text, "last_shown" => Values::Text,
+                   "followers" => Values::Whole, "avatar" => Values::Address}.freeze
+        SPEAKS = [*ABOUT.keys, "reply", "roles", "badges", "emotes", "history"].freeze
+        # What it may be, with the fields that each has.
+        KINDS = {
+          "line" => SPEAKS, **Core::EVENTS.to_h { |what| [what.to_s, SPEAKS] },
+          "delete" => %w[id time], "silence" => %w[login time], "clear" => %w[time], "totals" => TOTALS.keys, "profile" => PROFILE.keys,
+          "begun" => [], "ended" => [], "nothing" => []
+        }.freeze
+        NEEDS = {"line" => %w[login], "delete" => %w[id], "silence" => %w[login], "profile" => %w[login],
+                 **Core::EVENTS.to_h { |what| [what.to_s, %w[login]] }}.freeze
+        # What viewers write: nothing that counts is taken from there.
+        CLAIMS = %w[text name].freeze
+        COUNTS = %w[paid number first].freeze
+        NONE = [].freeze
+
+        attr_reader :is, :condition
+
+        # @param given [Hash]
+        # @yieldparam field [String] in which something is wrong
+        # @yieldparam words [String]
+        def initialize(given, &problem)
+          @is = given["is"]
+          @problem = problem
+          @values = {}
+          KINDS.key?(@is) ? read_fields(given) : yield("is", "“is” is one of #{KINDS.keys.join(", ")}")
+        end
+
+        # Of a line or event.
+        #
+        # @return [Core::Said, nil] nil where nobody said it
+        def said(item, history)
+          login = value("login", item) or return
+          badges, pictures = worn(item)
+          text, placed = words(item)
+          Core::Said.new(login, value("name", item) || login, value("colour", item), badges, text, value("action", item) || false,
+            history || value("history", item) || false, placed, reply(item), value("first", item) || false, value("paid", item),
+            value("avatar", item), pictures)
+        end
+
+        def value(name, item) = @values[name]&.of(item)
+
+        # @return [Hash{String => Integer}]
+        def totals(item) = Core::TOTALS.to_h { |counted| [counted, value(counted, item)] }.compact
+
+        # @return [Core::Profile, nil]
+        def profile(item)
+          login = value("login", item) or return
+          Core::Profile.new(login:, name: value("name", item), words: value("words", item)&.slice(0, 300),
+            last_shown: value("last_shown", item)&.slice(0, 120), followers: value("followers", item), avatar: value("avatar", item))
+        end
+
+        # @return [Array<String>] each place that it reads, for whoever looks at what nothing reads
+        def places
+          [condition&.path, *@values.each_value.flat_map(&:paths), *@roles&.paths, *@badges&.paths,
+            *@reply&.each_value&.flat_map(&:paths)].compact.map(&:text)
+        end
+
+        private
+
+        def read_fields(given)
+          refuse_unknown(given, KINDS.fetch(@is))
+          (NEEDS.fetch(@is, NONE) - given.keys).each { |name| @problem.call(name, "a #{@is} needs its #{name}") }
+          given.each { |name, value| read(name, value) unless name == "is" }
+          refuse_claims
+        end
+
+        def refuse_unknown(given, fields)
+          (given.keys - fields - %w[is when]).each { |name| @problem.call(name, "a #{@is} has no “#{name}”") }
+        end
+
+        def read(name, value)
+          case name
+          when "when" then @condition = Condition.new(value)
+          when "reply" then @reply = Values.several(REPLY, value)
+          when "roles" then @roles = Roles.new(value)
+          when "badges" then @badges = Badges.new(value)
+          when "emotes" then @emotes = Emotes.read(value)
+          when "history" then @values[name] = Values::Flag.new(value)
+          else (kind = kind_of(name)) && @values[name] = kind.new(value)
+          end
+        rescue ArgumentError => error
+          @problem.call(name, error.message)
+        end
+
+        def kind_of(name) = {"totals" => TOTALS, "profile" => PROFILE}.fetch(@is, ABOUT)[name]
+
+        # A role or an amount that is read where a viewer writes is anybody's.
+        def refuse_claims
+          written = CLAIMS.filter_map { |name| @values[name]&.path }
+          counted = COUNTS.flat_map { |name| (@values[name]&.paths || NONE).map { |path| [name, path] } }
+          counted.concat([["roles", @roles], ["badges", @badges]].flat_map { |name, one| (one&.paths || NONE).map { |path| [name, path] } })
+          counted.each do |name, path|
+            @problem.call(name, "“#{path.text}” is what a viewer writes: it says nothing of what they are or gave") if written.any? do |claim|
+              claim.meets?(path)
+            end
+          end
+        end
+
+        # @return [Array(Array<String>, Hash, nil)] badges, and pictures of some
+        def worn(item)
+          badges, pictures = @badges ? @badges.of(item) : [NONE, nil]
+          roles = @roles ? @roles.of(item) : NONE
+          [(roles | badges).first(Given::MOST_BADGES), pictures]
+        end
+
+        def words(item)
+          text = value("text", item) || ""
+          @emotes ? @emotes.of(item, text) : [text, nil]
+        end
+
+        def reply(item)
+          return unless @reply
+
+          id, name, text = %w[id name text].map { |field| @reply[field]&.of(item) }
+          Core::Reply.new(id, name, text&.slice(0, 500)) if id || name
+        end
+      end
+
+      # Roles from a platform's own words: a list of them, a text, flags, or numbers; and what each of them is in Bavard's.
+      #
+      #   {"at": "author.rank", "as": {"mod": "moderator", "owner": "host"}}   or   [{"when": "author.is_mod", "is": "moderator"}, …]
+      class Roles
+        ROLE = /\A[a-z][a-z0-9_]{0,39}\z/
+        MOST = 40
+        # Words in a text that has several.
+        BETWEEN = /[\s,;|]+/
+
+        def initialize(given)
+          given.is_a?(Array) ? flags(given) : table(given)
+        end
+
+        # @return [Array<String>]
+        def of(item)
+          return @flags.filter_map { |condition, role| role if condition.holds?(item) } if @flags
+
+          worn(@path.of(item)).first(MOST).filter_map { |word| @as[word] }.uniq
+        end
+
+        def paths = @flags ? @flags.map { |condition, _| condition.path } : [@path]
+
+        private
+
+        def flags(given)
+          @flags = given.first(MOST).map do |one|
+            raise ArgumentError, "each of the roles says “when” and what it “is”" unless one.is_a?(Hash) && one.keys.sort == %w[is when]
+
+            [Condition.new(one["when"]), role(one["is"])]
+          end
+        end
+
+        def table(given)
+          raise ArgumentError, "roles say where they stand “at”, and what each word counts “as”" unless given.is_a?(Hash) && given.keys.sort == %w[as
+            at] && given["as"].is_a?(Hash)
+
+          @path = Path.read(given["at"])
+          @as = given["as"].to_h { |word, name| [word.to_s, role(name)] }
+        end
+
+        def role(name) = name.is_a?(String) && name.match?(ROLE) ? name : raise(ArgumentError, "“#{name}” cannot be a role")
+
+        def worn(value)
+          case value
+          when Array then value.map { |one| one.is_a?(Hash) ? (one["name"] || one["id"]).to_s : one.to_s }
+          when Hash then value.filter_map { |name, on| name if on }
+          when String then value.split(BETWEEN)
+          else [value.to_s]
+          end
+        end
+      end
+
+      # Badges as the platform calls them, with their pictures where it sends those: {"at": "badges", "name": "id", "picture": "url"}
+      class Badges
+        def initialize(given)
+          given = {"at" => given} unless given.is_a?(Hash)
+          unknown = given.keys - %w[at name detail picture]
+          raise ArgumentError, "there is no “#{unknown.first}” here" if unknown.any?
+
+          @path = Path.read(given["at"])
+          @name, @detail = %w[name detail].map { |field| given[field] && Values::Name.new(given[field]) }
+          @picture = given["picture"] && Values::Address.new(given["picture"])
+        end
+
+        # @return [Array(Array<String>, Hash{String => String})]
+        def of(item)
+          all = Given.list(@path.of(item)).first(Given::MOST_BADGES).filter_map do |one|
+            name = (@name ? @name.of(one) : Given.name(one)) or next
+            detail = @detail&.of(one)
+            [detail ? "#{name}/#{detail}" : name, @picture&.of(one)]
+          end
+          [all.map(&:first), all.select(&:last).to_h]
+        end
+
+        def paths = [@path]
+      end
+    end
+  end
+end

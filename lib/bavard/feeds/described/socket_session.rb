@@ -1,0 +1,232 @@
+# frozen_string_literal: true
+
+require_relative "../held_permission"
+require_relative "../resume"
+require_relative "description"
+
+module Bavard
+  module Feeds
+    module Described
+      # One connection over a WebSocket to a described platform, as a state machine: messages in, messages and intakes out. No socket, no
+      # clock.
+      class SocketSession
+        JOIN_WITHIN_MS = 15_000
+        SAY_WITHIN_MS = 8000
+        # Beats that may be missing before the connection counts as dead.
+        MISSING_BEATS = 2.5
+        LATER_MS = 5000
+
+        attr_reader :ended, :heard_at_ms
+
+        # @param description [Description]
+        # @param values [Hash{String => String}] what was asked of the host, and secrets
+        # @param resume [Resume] cursor: what was kept
+        # @param permission [HeldPermission, nil]
+        # @param reject [#call]
+        def initialize(feed_id, description, values, resume, permission:, reject:)
+          @feed_id = feed_id
+          @description = description
+          @transport = description.transport
+          @values = values
+          @permission = permission
+          @reject = reject
+          @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@transport.kept) : {}
+          @resuming = @kept.any?
+          @heard_before_ms = resume.heard_at_ms
+          @outgoing = []
+          @intakes = []
+          @waiting = []
+        end
+
+        def cursor = @kept.empty? ? nil : @kept
+
+        def joined? = @joined ? true : false
+
+        # @return [String] its address
+        def address = @transport.at.fill(all_values)
+
+        def begin(now_ms)
+          @now_ms = @began_at_ms = @heard_at_ms = @said_at_ms = now_ms
+          state(:connecting, "Waiting for #{name}.")
+        end
+
+        # The line is open.
+        def opened
+          @transport.opens.each { |letter| say_letter(letter) }
+          joined if @transport.opens.empty? && @transport.answers.none? { |answer| answer.means == "joined" }
+        end
+
+        # @param message [Hash]
+        def receive(message, now_ms)
+          @now_ms = @heard_at_ms = now_ms
+          frame = @transport.frame(message)
+          @kept = @kept.merge(@transport.keep(frame))
+          hear_beat(frame)
+          answered = answer(frame)
+          joined unless @joined || @transport.answers.any? { |one| one.means == "joined" }
+          @transport.items(frame).each { |item| take_in(item, frame, answered:) }
+        end
+
+        # To be called at least once a second.
+        def tick(now_ms)
+          @now_ms = now_ms
+          if !@joined && now_ms - @began_at_ms > JOIN_WITHIN_MS
+            return over(:waiting, "#{name} answered, but did not let us in within #{JOIN_WITHIN_MS / 1000} s.")
+          end
+
+          beat(now_ms)
+          late = @waiting.take_while { |_, until_ms| until_ms < now_ms }
+          @waiting.shift(late.size)
+          late.each { |id, _| tell(id, "#{name} did not say whether it took the line.") }
+        end
+
+        # The platform closed the line.
+        def closed(code, reason, now_ms)
+          @now_ms = now_ms
+          case @transport.meaning(code)
+          when "permission" then denied
+          when "address" then over(:needs_you, "#{name} does not know that address.", want: :address)
+          when "later" then over(:waiting, "#{name} wants us to come less often.", after_ms: LATER_MS)
+          when "nobody" then over(:waiting, "Nobody is broadcasting there.", after_ms: LATER_MS)
+          when "gap" then forget && over(:waiting, "#{name} cannot tell what was said meanwhile.")
+          else over(:waiting, "The other side closed the line (#{[code, reason.to_s[0, 80]].join(", ").delete_suffix(", ")}).#{promise}")
+          end
+        end
+
+        # @param letter [Outbox::Letter]
+        def say(letter, now_ms)
+          @now_ms = now_ms
+          return tell(letter.answer_id, "This feed is not connected just now.") unless @joined
+          return tell(letter.answer_id, "Nobody described how to write there.") unless @transport.writes
+          return tell(letter.answer_id, "This feed reads as a guest; it has no permission to write.") unless @permission&.may?("write")
+
+          say_letter(@transport.writes, "text" => letter.text)
+          told_of_writing? ? @waiting << [letter.answer_id, now_ms + SAY_WITHIN_MS] : tell(letter.answer_id, nil)
+        end
+
+        # @param login [String] about whom
+        def ask(login)
+          say_letter(@transport.asks_about, "login" => login) if @joined && @transport.asks_about
+        end
+
+        # @return [Array<Object>]
+        def take_outgoing = @outgoing.tap { @outgoing = [] }
+
+        # @return [Array<Core::Intake>]
+        def take_intakes = @intakes.tap { @intakes = [] }
+
+        # Whatever is not said yet when the line broke.
+        def promise = @kept.any? ? " It goes on where it stopped." : ""
+
+        private
+
+        def name = @description.name
+        def told_of_writing? = @transport.answers.any? { |one| one.means == "took" || one.means == "refused" }
+        def all_values = {**@values, **@kept, "token" => @permission&.token}
+        def say_letter(letter, more = {}) = @outgoing << letter.fill({**all_values, **more}).tap { @said_at_ms = @now_ms }
+
+        # @return [Boolean] whether something was said of this frame
+        def answer(frame)
+          found = @transport.answers.select { |one| (one.resuming.nil? || one.resuming == @resuming) && one.condition.holds?(frame) }
+          found.each do |one|
+            say_letter(one.say) if one.say
+            means(one.means)
+          end
+          found.any?
+        end
+
+        def means(meaning)
+          case meaning
+          when "joined" then joined
+          when "forgotten" then forget
+          when "took" then answered(nil)
+          when "refused" then answered("#{name} did not take it.")
+          end
+        end
+
+        def joined
+          return if @joined
+
+          @joined = true
+          missed if @heard_before_ms && !@resuming
+          @told_again_until_ms = @resuming ? @now_ms : nil
+          state(:live, "Reading #{name}.")
+        end
+
+        # It cannot be told again.
+        def forget
+          @kept = {}
+          @resuming = false
+          missed
+          @heard_before_ms = nil
+          true
+        end
+
+        def missed
+          intake(:gap, Core::Gap.new(@heard_before_ms, @now_ms)) if @heard_before_ms && @now_ms > @heard_before_ms
+        end
+
+        # It says itself how often it wants to hear of us.
+        def hear_beat(frame)
+          every = @transport.beat&.every
+          @beat_ms = every.of(frame)&.clamp(Socket::BEAT_MS) || @beat_ms if every.is_a?(Values::Whole)
+        end
+
+        def beat(now_ms)
+          beat = @transport.beat or return
+          every_ms = beat.every.is_a?(Integer) ? beat.every : @beat_ms
+          say_letter(beat.say) if beat.say && every_ms && now_ms - @said_at_ms >= every_ms
+          dead_ms = beat.silent_ms || (every_ms && (every_ms * MISSING_BEATS))
+          silent_ms = now_ms - @heard_at_ms
+          over(:waiting, "#{name} has been silent for #{(silent_ms / 1000.0).round} s.") if dead_ms && silent_ms > dead_ms
+        end
+
+        def take_in(item, frame, answered:)
+          read = @description.reading.read(@description.reading.joined(item, frame), @feed_id, @now_ms)
+          return unread(item, answered) unless read.rule
+          return on_air(read.state) if read.state
+          return @reject.call("a #{read.rule.is} that cannot be read: #{item.inspect[0, 80]}") if read.intake.nil? && read.rule.is != "nothing"
+
+          @intakes << read.intake if read.intake
+        end
+
+        def unread(item, answered)
+          @reject.call("nothing reads this: #{item.inspect[0, 80]}") unless answered
+        end
+
+        def on_air(state)
+          state == :begun ? state(:live, "Reading #{name}.") : state(:nobody_broadcasting, "Connected, but nobody is broadcasting there.")
+        end
+
+        # The permission may only have run out; it is renewed once.
+        def denied
+          @permission&.renew
+          @permission ? over(:waiting, "#{name} wanted a newer permission.") : over(:needs_you, "#{name} lets no guests in.", want: :permission)
+        rescue HeldPermission::Gone => error
+          over(:needs_you, error.message, want: :permission)
+        end
+
+        # What is written is answered in its order.
+        def answered(reason)
+          id, = @waiting.shift
+          tell(id, reason) if id
+        end
+
+        def tell(answer_id, reason) = intake(:answered, Core::Answered.new(answer_id, reason.nil?, reason))
+
+        def state(name, reason)
+          return if @told == [name, reason]
+
+          @told = [name, reason]
+          intake(:feed_state, Core::FeedState.new(name, reason, @now_ms, nil))
+        end
+
+        def intake(kind, body) = @intakes << Core::Intake.new(kind, @feed_id, nil, nil, @now_ms, body)
+
+        def over(state, reason, want: nil, after_ms: nil)
+          @ended = Ended.new(state, reason, want, after_ms) if @ended.nil?
+        end
+      end
+    end
+  end
+end
