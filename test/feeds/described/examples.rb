@@ -10,7 +10,9 @@ module Examples
   module_function
 
   def all = Dir[File.join(FOLDER, "*.json")].map { |file| File.basename(file, ".json") }
-  def document(name) = JSON.parse(File.read(File.join(FOLDER, "#{name}.json")))
+  def whole(name) = JSON.parse(File.read(File.join(FOLDER, "#{name}.json")))
+  # Without its samples, which say what becomes of frames by what is written there.
+  def document(name) = whole(name).except("samples")
 
   # @param base [String, nil] another address than the one that is written there
   def description(name, base: nil, **more)

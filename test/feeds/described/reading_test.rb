@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
 require "prop_check"
+require "tmpdir"
 require_relative "../../support/plain"
+require_relative "../../../lib/bavard/feeds/platform"
 require_relative "examples"
 
 class DescribedReadingTest < Minitest::Test
@@ -126,7 +128,32 @@ class DescribedReadingTest < Minitest::Test
 
   def test_every_example_can_be_used
     assert_operator Examples.all.size, :>=, 3
-    Examples.all.each { |name| assert_equal name, Examples.description(name).key }
+    Examples.all.each do |name|
+      document = Examples.whole(name)
+      assert_operator document["samples"].size, :>=, 1
+      assert_equal name, Described::Description.read(document).key
+    end
+  end
+
+  def test_samples_say_what_becomes_of_frames_and_what_does_not
+    frame = {"data" => {"messages" => [{"type" => "said", "id" => 7, "by" => {"name" => "ann"}, "html" => "hi"}]}}
+    told = ->(becomes) { problems("samples" => [{"frame" => frame, "becomes" => becomes}]) }
+    assert_empty told.call([{"is" => "line", "login" => "ann"}])
+    assert_equal ['/samples/0: the text of number 1 is "hi", not "ho"'], told.call([{"is" => "line", "text" => "ho"}])
+    assert_equal ["/samples/0: 1 things are in it, and 0 are written down"], told.call([])
+    assert_equal ["/samples/0: a “frame”, and a list of what “becomes” of it"], problems("samples" => [7])
+    assert_match(%r{\A/samples: }, problems("samples" => {}).first)
+  end
+
+  def test_a_file_that_cannot_be_used_is_left_out_with_its_place_and_no_other
+    Dir.mktmpdir do |folder|
+      {"a" => JSON.generate(Examples.whole("kettle")), "b" => "{", "c" => JSON.generate(Examples.whole("brook").merge("key" => "No")), "d" => "x" * 200_000,
+       "e" => "\xff"}.each { |name, text| File.write(File.join(folder, "#{name}.json"), text) }
+      said = []
+      platforms = Bavard::Feeds::Platform.described(folder) { |words| said << words.delete_prefix("#{folder}/") }
+      assert_equal [%w[kettle], %w[b c d e]], [platforms.keys, said.map { |words| words[0] }]
+      assert_equal "c.json: /key: “No” cannot be it", said[1]
+    end
   end
 
   # Whatever comes: nothing raises, nobody is more than a viewer by what a viewer writes, and no text is longer than it may be.

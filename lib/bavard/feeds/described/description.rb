@@ -4,6 +4,7 @@ require "json"
 require "uri"
 require_relative "../../error"
 require_relative "reading"
+require_relative "samples"
 require_relative "template"
 require_relative "transports"
 
@@ -38,7 +39,7 @@ module Bavard
         MOST_HOSTS = 12
         KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
         TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket}.freeze
-        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads consent].freeze
+        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent].freeze
         SHAPES = %w[circle square diamond triangle hexagon ring].freeze
         LARGEST_BYTES = 100_000
         ORIGIN = %r([a-z]+://[^/{?]+)
@@ -67,6 +68,11 @@ module Bavard
         def self.read(document)
           problems = []
           description = new(document.is_a?(Hash) ? document : {}) { |at, words| problems << Problem.new(at, words) }
+          if problems.empty? && document.key?("samples")
+            Samples.check(description, document["samples"]) do |at, words|
+              problems << Problem.new("/samples#{at}", words)
+            end
+          end
           problems.empty? ? description : raise(Faulty, problems)
         end
 
