@@ -32,7 +32,8 @@ module Bavard
 
       # What is ours to mend.
       def self.faults(app)
-        app.error do
+        # What does not fit into a database that is there is no outage.
+        app.error(Sequel::ConstraintViolation, StandardError) do
           site.mishaps.fault(:web, "a page failed", env["sinatra.error"])
           status 500
           problem("Something went wrong on our side. It is in the log; what is on air goes on.")

@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+require_relative "description"
+
+module Bavard
+  module Feeds
+    module Described
+      # The format of descriptions as JSON Schema (2020-12), from what is read of them: written to docs/formats by bin/formats.
+      module Schema
+        PATH = {"type" => "string", "minLength" => 1, "maxLength" => Path::LONGEST, "description" => "a place, as JMESPath"}.freeze
+        CONDITION = {"type" => "string", "maxLength" => Path::LONGEST, "description" => "a condition, as JMESPath"}.freeze
+        PLACE = {"type" => "string", "maxLength" => Place::LONGEST, "description" => "an address, as a URI Template (RFC 6570)"}.freeze
+        LETTER = {"type" => %w[object string], "description" => "what is said, with {places} to fill in"}.freeze
+        NAME = "^[a-z][A-Za-z0-9_]{0,39}$"
+        MEANING = {"enum" => Transport::MEANINGS}.freeze
+        WHOLE = {"type" => "integer", "minimum" => 0}.freeze
+        DURATION = {"oneOf" => [WHOLE, PATH]}.freeze
+
+        module_function
+
+        # @return [Hash]
+        def schema
+          {"$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => "A described platform",
+           **object(top, %w[format key name base reads]), "oneOf" => Description::TRANSPORTS.keys.map { |name| {"required" => [name]} }}
+        end
+
+        def top
+          {"format" => {"const" => Description::FORMAT}, "key" => {"type" => "string", "pattern" => "^[a-z][a-z0-9-]{0,39}$"},
+           "name" => {"type" => "string", "minLength" => 1, "maxLength" => Description::LONGEST_NAME}, "about" => {"type" => "string"},
+           "shape" => {"enum" => Description::SHAPES}, "colour" => {"type" => "string"}, "base" => {"type" => "string", "format" => "uri"},
+           "hosts" => {"type" => "array", "maxItems" => Description::MOST_HOSTS, "items" => {"type" => "string", "format" => "uri"}},
+           "asks" => asks, "secrets" => asks, "headers" => named({"type" => "string"}, "^[A-Za-z0-9-]{1,60}$"), "consent" => {"type" => "object"},
+           "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
+           "poll" => poll, "stream" => stream, "socket" => socket,
+           "reads" => {"type" => "array", "minItems" => 1, "maxItems" => Description::MOST_RULES, "items" => {"oneOf" => alike.map do |kinds|
+             rule(kinds)
+           end}},
+           "samples" => {"type" => "array", "maxItems" => Samples::MOST,
+                         "items" => object({"frame" => true, "becomes" => {"type" => "array", "items" => {"type" => "object"}}}, %w[frame becomes])}}
+        end
+
+        def asks
+          one = object({"label" => {"type" => "string"}, "example" => {"type" => "string"}, "kind" => {"enum" => Description::KINDS.keys},
+                        "optional" => {"type" => "boolean"}})
+          named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Description::MOST_ASKS)
+        end
+
+        def poll
+          object({"find" => object({"ask" => PLACE, "keep" => named(PATH), "every_ms" => WHOLE}, %w[ask keep]), "ask" => PLACE, "items" => PATH,
+                  "keep" => named(PATH),
+                  "wait_ms" => DURATION, "over" => CONDITION, "newest_first" => {"type" => "boolean"}, "first_is_history" => {"type" => "boolean"},
+                  "ends" => named(MEANING, "^\\d{3}$")}, %w[ask])
+        end
+
+        def stream = object({"at" => PLACE, "items" => PATH, "silent_ms" => WHOLE, "ends" => named(MEANING, "^\\d{3}$")}, %w[at])
+
+        def socket
+          answer = object({"when" => CONDITION, "say" => LETTER, "means" => {"enum" => Socket::MEANS}, "resuming" => {"type" => "boolean"}}, %w[when])
+          object({"at" => PLACE, "opens" => {"type" => "array", "items" => LETTER}, "answers" => {"type" => "array", "items" => answer},
+                  "beat" => object({"every_ms" => DURATION, "say" => LETTER, "silent_ms" => WHOLE}),
+                  "text" => PATH, "items" => PATH, "keep" => named(PATH),
+                  "writes" => LETTER, "asks_about" => LETTER, "ends" => named(MEANING, "^\\d{4}$")}, %w[at])
+        end
+
+        # @return [Array<Array<String>>] kinds that have and need the same fields
+        def alike = Rule::KINDS.keys.group_by { |kind| [Rule::KINDS[kind], Rule::NEEDS[kind]] }.values
+
+        # @param kinds [Array<String>] what it may be
+        def rule(kinds)
+          fields = Rule::KINDS.fetch(kinds.first).to_h { |name| [name, field(kinds.first, name)] }
+          object({"is" => {"enum" => kinds}, "when" => CONDITION, **fields}, ["is", *Rule::NEEDS.fetch(kinds.first, [])])
+        end
+
+        def field(kind, name)
+          own = {"reply" => object(Rule::REPLY.keys.to_h do |field|
+            [field, value(Rule::REPLY[field])]
+          end), "roles" => roles, "badges" => badges, "emotes" => emotes,
+                 "history" => value(Values::Flag)}
+          own[name] || value({"totals" => Rule::TOTALS, "profile" => Rule::PROFILE}.fetch(kind, Rule::ABOUT).fetch(name))
+        end
+
+        # @param type [Class] of Values
+        def value(type)
+          more = {Values::Text => {"in" => {"enum" => Values::Text::FORMS}}, Values::Time => {"in" => {"enum" => ["any", "iso", *Values::Time::UNITS.keys]}},
+                  Values::Address => {"put_into" => {"type" => "string"}}, Values::Paid => paid}.fetch(type, {})
+          long = object({"at" => PATH, **more}, ["at"])
+          type == Values::Paid ? long : {"oneOf" => [PATH, long]}
+        end
+
+        def paid
+          {"in" => {"enum" => Values::Paid::FORMS}, "unit" => {"type" => "string"},
+           "currency" => {"oneOf" => [PATH, object({"is" => {"type" => "string", "pattern" => "^[A-Za-z]{3}$"}}, %w[is])]}}
+        end
+
+        def roles
+          role = {"type" => "string", "pattern" => "^[a-z][a-z0-9_]{0,39}$"}
+          {"oneOf" => [object({"at" => PATH, "as" => {"type" => "object", "additionalProperties" => role}}, %w[at as]),
+            {"type" => "array", "items" => object({"when" => CONDITION, "is" => role}, %w[when is])}]}
+        end
+
+        def badges = {"oneOf" => [PATH, object({"at" => PATH, "name" => PATH, "detail" => PATH, "picture" => value(Values::Address)}, %w[at])]}
+
+        def emotes
+          picture = value(Values::Address)
+          {"oneOf" => [
+            object({"ranges" => PATH, "from" => PATH, "length" => PATH, "to" => PATH, "last" => PATH, "picture" => picture, "count" => {"enum" => Emotes::Ranges::UNITS.keys}},
+              %w[ranges from picture]),
+            object(
+              {"marks" => {"type" => "array", "minItems" => 2, "maxItems" => 2, "items" => {"type" => "string", "minLength" => 1}},
+               "picture" => picture}, %w[marks picture]
+            ),
+            object({"parts" => PATH, "text" => PATH, "picture" => picture}, %w[parts text picture])
+          ]}
+        end
+
+        def object(properties, required = [])
+          {"type" => "object", "additionalProperties" => false, "properties" => properties, "required" => required}
+        end
+
+        def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
+
+        private_class_method :top, :asks, :poll, :stream, :socket, :alike, :rule, :field, :value, :paid, :roles, :badges, :emotes, :object, :named
+      end
+    end
+  end
+end
