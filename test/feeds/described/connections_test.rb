@@ -29,10 +29,10 @@ class DescribedConnectionsTest < Minitest::Test
   def serve(&answer) = @server = SmallServer.new(&answer)
 
   # @return what its run gives, once it is over
-  def connect(name, asked, resume: Bavard::Feeds::NOTHING_TO_RESUME, secrets: nil, **change)
+  def connect(name, asked, resume: Bavard::Feeds::NOTHING_TO_RESUME, secrets: nil, permission: nil, **change)
     platform = Bavard::Feeds::Platform.new(key: name, name:, kind: "described", description: Examples.description(name, base: @server.address, **change))
     feed = Feed.new(3, asked, secrets && JSON.generate(secrets))
-    @connection = Described.connection(feed, resume, platform:, permission: nil, clock: -> { (Time.now.to_f * 1000).to_i }, outbox: Bavard::Feeds::Outbox.new,
+    @connection = Described.connection(feed, resume, platform:, permission:, clock: -> { (Time.now.to_f * 1000).to_i }, outbox: @outbox = Bavard::Feeds::Outbox.new,
       take: ->(intake) { @taken << intake }, reject: ->(what) { @refused << what })
     stop, @stop = IO.pipe
     @open.push(stop, @stop)
@@ -110,6 +110,37 @@ class DescribedConnectionsTest < Minitest::Test
     state(:nobody_broadcasting)
     assert_equal "b1", taken(:line).platform_id
     assert_equal "b2", taken(:line).platform_id
+    halt
+  end
+
+  Permission = Struct.new(:scopes, :token) do
+    def may?(scope) = scopes.include?(scope)
+    def standing = token
+  end
+
+  def test_the_hosts_own_lines_are_sent_where_it_is_described_and_permitted
+    wrote = Queue.new
+    serve do |path, headers|
+      next [200, {}, page([], "m")] unless path == "/rooms/x/say"
+
+      wrote << headers
+      [wrote.size > 1 ? 429 : 201, {}, "{}"]
+    end
+    poll = {"ask" => "/rooms/{room}/chat", "items" => "data.messages", "writes" => {"to" => "/rooms/{room}/say", "say" => {"words" => "{text}"}}}
+    connect("kettle", {"room" => "x"}, permission: Permission.new(%w[read write], "t-1"), poll:)
+    state(:live)
+    2.times { |number| @outbox.put(number, "hello") }
+    assert_equal [true, "Kettle wants to be asked less often."], Array.new(2) { taken(:answered).body }.map { |answered| answered.reason || answered.went }
+    assert_equal ["Bearer t-1", "application/json"], wrote.pop.values_at("authorization", "accept")
+    halt
+  end
+
+  def test_without_permission_or_a_description_of_it_nothing_is_sent
+    serve { [200, {}, page([], "m")] }
+    connect("kettle", {"room" => "x"})
+    state(:live)
+    @outbox.put(1, "hello")
+    assert_equal "Nobody described how to write there.", taken(:answered).body.reason
     halt
   end
 

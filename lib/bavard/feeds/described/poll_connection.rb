@@ -5,6 +5,7 @@ require_relative "../held_permission"
 require_relative "../polling/client"
 require_relative "../resume"
 require_relative "description"
+require_relative "writer"
 
 module Bavard
   module Feeds
@@ -37,7 +38,8 @@ module Bavard
           @permission = permission
           @heard_at_ms = resume.heard_at_ms
           @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@poll.kept) : {}
-          @clients = {}
+          @clients = Clients.new(description, permission)
+          @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @nonsense = 0
         end
 
@@ -59,12 +61,13 @@ module Bavard
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)
         ensure
-          @clients.each_value(&:close)
+          @clients.close
         end
 
         private
 
         def name = @description.name
+        def known = {**@values, **@kept}
 
         # @return [Integer] milliseconds to wait
         def turn
@@ -74,7 +77,7 @@ module Bavard
         end
 
         # What has to be found is found before anything is asked.
-        def look? = !@poll.find.nil? && @poll.find.keep.keys.any? { |key| @kept[key].nil? }
+        def look? = !@poll.find.nil? && @poll.find.keep.keys.any? { |key| known[key].nil? }
 
         def look
           answer = get(@poll.find.ask)
@@ -94,11 +97,7 @@ module Bavard
         end
 
         def get(place)
-          uri = URI.join(@description.base, place.fill({**@values, **@kept, "token" => @permission&.token}))
-          raise Polling::Client::Unreachable, "#{uri.host} is not among the hosts of #{name}." unless @description.reaches?(uri)
-
-          client = @clients["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true)
-          client.get(uri.request_uri, token: @permission&.token, headers: @description.headers_with(@values)).tap { @heard_at_ms = @clock.call }
+          @clients.get(place.fill({**known, "token" => @permission&.token}), @values).tap { @heard_at_ms = @clock.call }
         end
 
         def took(body, first:)
@@ -211,7 +210,7 @@ module Bavard
             return :stopped if ready&.include?(stop)
             return if ready.nil?
 
-            @outbox.take.each { |letter| tell(:answered, Core::Answered.new(letter.answer_id, false, "Nobody described how to write there.")) }
+            @outbox.take.each { |letter| @writer.write(letter, known) }
           end
         end
 

@@ -49,10 +49,13 @@ module Bavard
           object({"find" => object({"ask" => PLACE, "keep" => named(PATH), "every_ms" => WHOLE}, %w[ask keep]), "ask" => PLACE, "items" => PATH,
                   "keep" => named(PATH),
                   "wait_ms" => DURATION, "over" => CONDITION, "newest_first" => {"type" => "boolean"}, "first_is_history" => {"type" => "boolean"},
+                  "writes" => writes,
                   "ends" => named(MEANING, "^\\d{3}$")}, %w[ask])
         end
 
-        def stream = object({"at" => PLACE, "items" => PATH, "silent_ms" => WHOLE, "ends" => named(MEANING, "^\\d{3}$")}, %w[at])
+        def stream = object({"at" => PLACE, "items" => PATH, "silent_ms" => WHOLE, "writes" => writes, "ends" => named(MEANING, "^\\d{3}$")}, %w[at])
+
+        def writes = object({"to" => PLACE, "say" => LETTER}, %w[to say])
 
         def socket
           answer = object({"when" => CONDITION, "say" => LETTER, "means" => {"enum" => Socket::MEANS}, "resuming" => {"type" => "boolean"}}, %w[when])
@@ -119,7 +122,8 @@ module Bavard
 
         def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
 
-        private_class_method :top, :asks, :poll, :stream, :socket, :alike, :rule, :field, :value, :paid, :roles, :badges, :emotes, :object, :named
+        private_class_method :top, :asks, :poll, :stream, :writes, :socket, :alike, :rule, :field, :value, :paid, :roles, :badges, :emotes, :object,
+          :named
       end
     end
   end

@@ -8,6 +8,7 @@ require_relative "../resume"
 require_relative "../trouble"
 require_relative "description"
 require_relative "events"
+require_relative "writer"
 
 module Bavard
   module Feeds
@@ -36,6 +37,8 @@ module Bavard
           @reject = reject
           @outbox = outbox
           @permission = permission
+          @clients = Clients.new(description, permission)
+          @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @heard_at_ms = @heard_before_ms = resume.heard_at_ms
           @events = Events.new(resume.cursor.is_a?(Hash) ? resume.cursor[LAST] : nil)
           @resumed = !@events.last_id.nil?
@@ -47,9 +50,8 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          uri = address
-          http = Outward::Door.to(uri).http(uri, open_within_s: OPEN_WITHIN_S, read_within_s: @stream.silent_ms / 1000.0)
-          http.start
+          uri = @clients.uri(@stream.at.fill({**@values, "token" => @permission&.token}))
+          http = begun(uri)
           watch(stop, http)
           http.request(question(uri)) { |answer| read(answer) }
           @stopped ? nil : @ended || Ended.new(:waiting, "#{name} ended the stream.", nil, @events.retry_ms)
@@ -57,22 +59,22 @@ module Bavard
           @stopped ? nil : @ended || Ended.new(:waiting, words(error, uri), nil, @events.retry_ms)
         rescue *Trouble::NETWORK => error
           @stopped ? nil : Ended.new(:waiting, words(error, uri))
+        rescue Polling::Client::Unreachable => error
+          Ended.new(:needs_you, error.message, :address)
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)
         ensure
           @watcher&.kill
           http&.finish if http&.started?
+          @clients.close
         end
 
         private
 
         def name = @description.name
 
-        def address
-          uri = URI.join(@description.base, @stream.at.fill({**@values, "token" => @permission&.token}))
-          raise Bavard::Error, "#{uri.host} is not among the hosts of #{name}." unless @description.reaches?(uri)
-
-          uri
+        def begun(uri)
+          Outward::Door.to(uri).http(uri, open_within_s: OPEN_WITHIN_S, read_within_s: @stream.silent_ms / 1000.0).tap(&:start)
         end
 
         # A stream can be silent for long: whoever stops it closes the line.
@@ -82,7 +84,7 @@ module Bavard
               ready, = IO.select([stop, @outbox.io])
               break if ready.include?(stop)
 
-              @outbox.take.each { |letter| tell(:answered, Core::Answered.new(letter.answer_id, false, "Nobody described how to write there.")) }
+              @outbox.take.each { |letter| @writer.write(letter, @values) }
             end
             @stopped = true
             http.finish

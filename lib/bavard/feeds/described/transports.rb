@@ -7,6 +7,9 @@ require_relative "values"
 module Bavard
   module Feeds
     module Described
+      # Where a line of the host's is sent to over HTTP, and what is said there.
+      Writes = Struct.new(:to, :say)
+
       # What all ways of reaching a platform have in common.
       class Transport
         # What an end means: the platform wants a permission, does not know the address, has nobody broadcasting, is asked too often, has
@@ -85,19 +88,27 @@ module Bavard
           try("/#{name}") { Values::Whole.new(value) }
         end
 
+        # By which a line of the host's is sent where there is no line to say it on: {"to": "/…", "say": {…}}
+        def read_writes(given)
+          return if given.nil?
+
+          @problem.call("/writes", "where “to”, and what to “say”") unless given.is_a?(Hash) && given.keys.sort == %w[say to]
+          @writes = Writes.new(place(given["to"], "/writes/to"), letter(given["say"], "/writes/say")) if given.is_a?(Hash)
+        end
+
         def simple(value) = value.is_a?(Integer) || (value.is_a?(String) && value.length <= 2000) ? value : nil
       end
 
       # Asked over HTTP again and again: page by page, or from a mark on.
       class Poll < Transport
-        NAMES = %w[find ask items keep wait_ms over newest_first first_is_history ends].freeze
+        NAMES = %w[find ask items keep wait_ms over newest_first first_is_history writes ends].freeze
         WAIT_MS = 200..60_000
         USUAL_WAIT_MS = 2000
         ENDS = {"401" => "permission", "403" => "permission", "404" => "address", "410" => "gap", "429" => "later"}.freeze
         # Before it can be asked: which broadcast there is.
         Find = Struct.new(:ask, :keep, :every_ms, keyword_init: true)
 
-        attr_reader :ask, :find
+        attr_reader :ask, :find, :writes
 
         # @return [Array<Object>] oldest first
         def items(body)
@@ -131,6 +142,7 @@ module Bavard
           @wait = duration(given, "wait_ms", WAIT_MS, USUAL_WAIT_MS)
           @over = try("/over") { Condition.new(given["over"]) } if given["over"]
           @newest_first = given["newest_first"] == true
+          read_writes(given["writes"])
           @first_is_history = given.fetch("first_is_history", true) == true
           read_ends(given["ends"], ENDS)
         end
@@ -148,11 +160,11 @@ module Bavard
 
       # Server-sent events (WHATWG HTML §9.2): {"event": …, "id": …, "data": …}, whose data is read as JSON where it is.
       class Stream < Transport
-        NAMES = %w[at items silent_ms ends].freeze
+        NAMES = %w[at items silent_ms writes ends].freeze
         SILENT_MS = 5000..600_000
         ENDS = Poll::ENDS
 
-        attr_reader :at, :silent_ms
+        attr_reader :at, :silent_ms, :writes
 
         def items(event)
           found = @items ? @items.of(event) : event
@@ -165,6 +177,7 @@ module Bavard
           given.key?("at") ? @at = place(given["at"], "/at") : @problem.call("/at", "say where it is")
           @items = path(given, "items")
           @silent_ms = duration(given, "silent_ms", SILENT_MS, 60_000)
+          read_writes(given["writes"])
           read_ends(given["ends"], ENDS)
         end
       end

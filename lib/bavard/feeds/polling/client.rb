@@ -45,8 +45,8 @@ module Bavard
         end
 
         # @param body [Hash]
-        def post(path, body, token:)
-          request = Net::HTTP::Post.new(path, {"content-type" => "application/json"})
+        def post(path, body, token:, headers: {})
+          request = Net::HTTP::Post.new(path, {**headers, "content-type" => "application/json"})
           request.body = JSON.generate(body)
           ask(request, token)
         end
