@@ -35,6 +35,7 @@ module Bavard
         def initialize(text)
           @text = text
           @steps = text.scan(STEP).map { |step| step.match?(/\A\d/) ? step.to_i : step }.freeze if text.match?(PLAIN)
+          @named = @steps&.all?(String)
           @node = JMESPath::Parser.new.parse(text).optimize unless @steps
           unwanted = NOT_TAKEN.find { |name| text.match?(/\b#{name}\s*\(/) }
           raise ArgumentError, "#{unwanted} is not taken here" if unwanted
@@ -45,6 +46,7 @@ module Bavard
         # @param data [Object] as JSON has it
         # @return [Object, nil]
         def of(data)
+          return named(data) if @named
           return dig(data) if @steps
 
           begin
@@ -64,6 +66,18 @@ module Bavard
         end
 
         private
+
+        # Names alone, as nearly all are.
+        def named(data)
+          at = 0
+          while (name = @steps[at])
+            return nil unless data.is_a?(Hash)
+
+            data = data[name]
+            at += 1
+          end
+          data
+        end
 
         def dig(data)
           @steps.each do |step|

@@ -52,7 +52,7 @@ module Bavard
         end
 
         def rule_for(item)
-          at = @by_word.filter_map { |path, table| table[path.of(item)] }.min
+          at = by_word(item)
           others.each do |index|
             break if at && index > at
 
@@ -60,6 +60,16 @@ module Bavard
             return rule if rule.condition.nil? || rule.condition.holds?(item)
           end
           at && @rules[at]
+        end
+
+        # @return [Integer, nil] the first of those whose word is there
+        def by_word(item)
+          first = nil
+          @by_word.each do |path, table|
+            at = table[path.of(item)]
+            first = at if at && (first.nil? || at < first)
+          end
+          first
         end
 
         # Rules whose condition is more than one word.

@@ -31,6 +31,7 @@ module Bavard
         CLAIMS = %w[text name].freeze
         COUNTS = %w[paid number first].freeze
         NONE = [].freeze
+        NO_BADGES = [NONE, nil].freeze
 
         attr_reader :is, :condition
 
@@ -117,9 +118,10 @@ module Bavard
 
         # @return [Array(Array<String>, Hash, nil)] badges, and pictures of some
         def worn(item)
-          badges, pictures = @badges ? @badges.of(item) : [NONE, nil]
-          roles = @roles ? @roles.of(item) : NONE
-          [(roles | badges).first(Given::MOST_BADGES), pictures]
+          badges, pictures = @badges ? @badges.of(item) : NO_BADGES
+          return [badges, pictures] unless @roles
+
+          [(@roles.of(item) | badges).first(Given::MOST_BADGES), pictures]
         end
 
         def words(item)

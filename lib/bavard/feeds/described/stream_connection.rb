@@ -41,10 +41,12 @@ module Bavard
           @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @heard_at_ms = @heard_before_ms = resume.heard_at_ms
           @events = Events.new(resume.cursor.is_a?(Hash) ? resume.cursor[LAST] : nil)
-          @resumed = !@events.last_id.nil?
+          @handed_over = @events.last_id
+          @resumed = !@handed_over.nil?
         end
 
-        def cursor = @events.last_id && {LAST => @events.last_id[0, KEPT_TEXT]}
+        # As far as what it covers was handed over.
+        def cursor = @handed_over && {LAST => @handed_over[0, KEPT_TEXT]}
         def joined? = @joined ? true : false
 
         # @param stop [IO] readable once the connection is to end
@@ -123,6 +125,7 @@ module Bavard
         def hear(event, data)
           frame = {"event" => event, "id" => @events.last_id, "data" => parsed(data)}
           @stream.items(frame).each { |item| take_in(item, frame) }
+          @handed_over = @events.last_id
         end
 
         def parsed(data)

@@ -119,13 +119,15 @@ module Bavard
           # A number that large cannot be seconds.
           MS_FROM = 10**11
           LATEST_MS = 10**14
+          # Behind a year.
+          DASH = "-".ord
 
           private
 
           def prepare(given) = @unit = one_of(given, "in", ["any", "iso", *UNITS.keys])
 
           def read(value)
-            return iso(value) if @unit == "iso" || (value.is_a?(String) && !value.match?(/\A\d{1,17}(?:\.\d{1,9})?\z/))
+            return iso(value) if @unit == "iso" || (value.is_a?(String) && (value.getbyte(4) == DASH || !value.match?(/\A\d{1,17}(?:\.\d{1,9})?\z/)))
 
             number = value.is_a?(String) ? value.to_r : value
             return unless number.is_a?(Numeric) && number.real? && number.finite? && number.positive?

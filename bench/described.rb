@@ -1,0 +1,119 @@
+# frozen_string_literal: true
+
+require "json"
+require_relative "../lib/bavard/feeds/described"
+require_relative "../lib/bavard/feeds/polling/items"
+require_relative "cpu"
+require_relative "steal"
+
+module Bench
+  # Platforms that are described: what reading by a description costs against a parser that was written for the same items, how many lines
+  # a description of thirty kinds reads from their bytes on one core; and frames that nobody would send, through each example.
+  class Described
+    include Cpu
+
+    RUNS = 30
+    ITEMS = 600
+    KINDS = 30
+    # For each example.
+    FRAMES = 400_000
+    FOLDER = File.expand_path("../docs/platforms", __dir__)
+    # As Lantern sends them; the same is read by both.
+    LANTERN = {
+      "format" => "bavard-platform/1", "key" => "lantern", "name" => "Lantern", "base" => "https://lantern.example",
+      "poll" => {"ask" => "/messages{?page}", "items" => "items", "keep" => {"page" => "next_page"}},
+      "reads" => [
+        {"is" => "line", "when" => "type == 'message'", "id" => "id", "time" => "at", "login" => "author.login", "name" => "author.name",
+         "colour" => "author.colour", "text" => "text", "badges" => {"at" => "author.badges", "name" => "kind", "picture" => "picture"},
+         "avatar" => "author.avatar", "action" => "me", "first" => "first",
+         "emotes" => {"ranges" => "emotes", "from" => "at", "length" => "length", "picture" => "picture"},
+         "reply" => {"id" => "reply_to.id", "name" => "reply_to.name", "text" => "reply_to.text"}},
+        {"is" => "delete", "when" => "type == 'deleted'", "id" => "target"}
+      ]
+    }.freeze
+
+    def run
+      least = {ours: Float::INFINITY, parser: Float::INFINITY, thirty: Float::INFINITY}
+      _, steal = Steal.around do
+        RUNS.times { ways.each { |name, way| least[name] = [least[name], cpu(&way)].min } }
+      end
+      {ratio_to_parser: (least[:ours] / least[:parser]).round(2), us_per_line: (least[:ours] / ITEMS * 1e6).round(1),
+       thirty_kinds_lines_per_s: (ITEMS / least[:thirty]).round, steal_percent: steal.round(1)}
+    end
+
+    # @param count [Integer] frames for each example
+    # @return [Hash] how many raised, and what memory there was before and afterwards
+    def frames(count)
+      random = Random.new(1)
+      examples = Dir[File.join(FOLDER, "*.json")].map { |file| [JSON.parse(File.read(file)), Bavard::Feeds::Described::Description.load(file)] }
+      before = memory_mb
+      raised = examples.sum { |document, description| mutated(document, description, count, random) }
+      {frames: count * examples.size, raised:, mb_before: before, mb_after: memory_mb}
+    end
+
+    private
+
+    def ways
+      @ways ||= begin
+        items = (0...ITEMS).map { |number| item(number) }
+        reading = Bavard::Feeds::Described::Description.read(LANTERN).reading
+        {ours: -> { items.each { |one| reading.read(one, 1, 1).intake or raise "a line was lost" } },
+         parser: -> { items.each { |one| Bavard::Feeds::Polling::Items.intake(one, 1, 1, history: false) or raise "a line was lost" } }, thirty: thirty}
+      end
+    end
+
+    def thirty
+      others = (0...(KINDS - 1)).map do |number|
+        {"is" => "delete", "when" => number.odd? ? "type == 'kind#{number}'" : "sort == 'x' && n > `#{number}`", "id" => "id"}
+      end
+      description = Bavard::Feeds::Described::Description.read(LANTERN.merge("reads" => others + LANTERN["reads"].first(1)))
+      bytes = (0...ITEMS).map { |number| JSON.generate("items" => [item(number)]) }
+      lambda do
+        bytes.each do |text|
+          description.transport.items(Bavard::Feeds::Given.json(text)).each { |one| description.reading.read(one, 1, 1).intake or raise "a line was lost" }
+        end
+      end
+    end
+
+    def item(number)
+      {"type" => "message", "id" => "m#{number}", "at" => "2026-11-24T05:52:00.250Z", "text" => "is that a reed warbler or a marsh warbler #{number}",
+       "author" => {"login" => "viewer#{number % 90}", "name" => "Viewer #{number % 90}", "colour" => "#63c58a", "avatar" => "https://lantern.example/a.png",
+                    "badges" => [{"kind" => "subscriber/12", "picture" => "https://lantern.example/b.png"}]},
+       "emotes" => (number % 3).zero? ? [{"at" => 3, "length" => 4, "picture" => "https://lantern.example/e.png"}] : []}
+    end
+
+    # What was recorded, with one thing in it that is another.
+    def mutated(document, description, count, random)
+      frames = document["samples"].map { |sample| sample["frame"] }
+      (0...count).count do |number|
+        Bavard::Feeds::Described::Told.of(description, changed(JSON.parse(JSON.generate(frames[number % frames.size])), random))
+        false
+      rescue StandardError
+        true
+      end
+    end
+
+    ODD = [nil, true, -1, 1e300, "", "\u0000", "moderator", [], {}, [[]], {"a" => {"b" => []}}, "9" * 400, "\u202e<b>[:x:]"].freeze
+    private_constant :ODD
+
+    def changed(value, random)
+      case value
+      when Hash
+        return ODD.sample(random:) if value.empty?
+
+        key = value.keys.sample(random:)
+        random.rand < 0.3 ? value.merge(key => ODD.sample(random:)) : value.merge(key => changed(value[key], random))
+      when Array then if value.empty?
+                        ODD.sample(random:)
+                      else
+                        value.each_with_index.map do |one, at|
+                          at == random.rand(value.size) ? changed(one, random) : one
+                        end
+                      end
+      else ODD.sample(random:)
+      end
+    end
+
+    def memory_mb = File.read("/proc/self/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024
+  end
+end
