@@ -15,6 +15,7 @@ module Bavard
       LONGEST_TEXT = 16_000
       LONGEST_ADDRESS = 2000
       MOST_BADGES = 12
+      LATEST_MS = 10**14
       # Bytes that no text of ours holds.
       NOT_TEXT = "\0"
 
@@ -54,6 +55,8 @@ module Bavard
       def object(value) = value.is_a?(Hash) ? value : {}
       def list(value) = value.is_a?(Array) ? value : []
       def whole(value) = (value if value.is_a?(Integer) && value.between?(0, 10**12))
+      # @return [Integer, nil] Unix milliseconds
+      def ms(value) = (value if value.is_a?(Integer) && value.between?(0, LATEST_MS))
       def colour(value) = Core::Palette::Colour.normal(value)
 
       # @return [String, nil] an address of the web

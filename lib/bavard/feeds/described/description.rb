@@ -191,11 +191,17 @@ module Bavard
           return (wrong("/reads", "a list of what is sent, at most #{MOST_RULES}") || true) && [] unless given.is_a?(Array) && given.size.between?(1,
             MOST_RULES)
 
-          @rules_read = given.each_with_index.filter_map do |one, at|
-            next wrong("/reads/#{at}", "each of them is an object") && nil unless one.is_a?(Hash)
+          @rules_read = given.each_with_index.flat_map { |one, at| rules_of(one, at) }
+        end
 
-            Rule.new(one) { |field, words| wrong("/reads/#{at}/#{field}", words) }
-          end
+        # @return [Array<Rule>]
+        def rules_of(given, at)
+          return wrong("/reads/#{at}", "each of them is an object") || [] unless given.is_a?(Hash)
+
+          Rule.each_kind(given).map { |one| Rule.new(one) { |field, words| wrong("/reads/#{at}/#{field}", words) } }
+        rescue ArgumentError => error
+          wrong("/reads/#{at}/is", error.message)
+          []
         end
 
         def joins
@@ -227,7 +233,7 @@ module Bavard
         end
 
         def known(names, at, kept)
-          strange = names - [*asks, *secrets].map(&:name) - kept - %w[token login text]
+          strange = names - [*asks, *secrets].map(&:name) - kept - %w[token login text nonce]
           wrong(at, "nothing here is called “#{strange.first}”") if strange.any?
         end
       end

@@ -33,6 +33,24 @@ module Bavard
         NONE = [].freeze
         NO_BADGES = [NONE, nil].freeze
 
+        # A platform that says in one word what something is may name them all at once: {"is": {"at": "kind", "as": {"cheer": "tip"}}, …} are
+        # as many rules, alike but for that.
+        #
+        # @param given [Hash]
+        # @return [Array<Hash>] each for one kind
+        # @raise [ArgumentError]
+        def self.each_kind(given)
+          return [given] unless given["is"].is_a?(Hash)
+
+          at, as = given["is"].values_at("at", "as")
+          raise ArgumentError, "say where the word stands “at”, and what each counts “as”" unless given["is"].keys.sort == %w[as
+            at] && as.is_a?(Hash) && !as.empty?
+          raise ArgumentError, "a “when” is one too many here" if given.key?("when")
+          raise ArgumentError, "a word has no quotes in it" if as.keys.any? { |word| word.match?(/['\\]/) }
+
+          as.map { |word, kind| given.merge("is" => kind, "when" => "#{Path.read(at).text} == '#{word}'") }
+        end
+
         attr_reader :is, :condition
 
         # @param given [Hash]
@@ -52,7 +70,7 @@ module Bavard
           login = value("login", item) or return
           badges, pictures = worn(item)
           text, placed = words(item)
-          Core::Said.new(login, value("name", item) || login, value("colour", item), badges, text, value("action", item) || false,
+          Core::Said.new(login, value("name", item), value("colour", item), badges, text, value("action", item) || false,
             history || value("history", item) || false, placed, reply(item), value("first", item) || false, value("paid", item),
             value("avatar", item), pictures)
         end
@@ -193,20 +211,22 @@ module Bavard
       class Badges
         def initialize(given)
           given = {"at" => given} unless given.is_a?(Hash)
-          unknown = given.keys - %w[at name detail picture]
+          unknown = given.keys - %w[at name detail picture pictures]
           raise ArgumentError, "there is no “#{unknown.first}” here" if unknown.any?
 
           @path = Path.read(given["at"])
           @name, @detail = %w[name detail].map { |field| given[field] && Values::Name.new(given[field]) }
           @picture = given["picture"] && Values::Address.new(given["picture"])
+          @pictures = given["pictures"] && Path.read(given["pictures"])
         end
 
         # @return [Array(Array<String>, Hash{String => String})]
         def of(item)
+          beside = @pictures ? Given.object(@pictures.of(item)) : nil
           all = Given.list(@path.of(item)).first(Given::MOST_BADGES).filter_map do |one|
             name = (@name ? @name.of(one) : Given.name(one)) or next
             detail = @detail&.of(one)
-            [detail ? "#{name}/#{detail}" : name, @picture&.of(one)]
+            [detail ? "#{name}/#{detail}" : name, @picture ? @picture.of(one) : Given.address(beside && beside[name])]
           end
           [all.map(&:first), all.select(&:last).to_h]
         end

@@ -71,7 +71,8 @@ module Bavard
         # @param kinds [Array<String>] what it may be
         def rule(kinds)
           fields = Rule::KINDS.fetch(kinds.first).to_h { |name| [name, field(kinds.first, name)] }
-          object({"is" => {"enum" => kinds}, "when" => CONDITION, **fields}, ["is", *Rule::NEEDS.fetch(kinds.first, [])])
+          table = object({"at" => PATH, "as" => {"type" => "object", "minProperties" => 1, "additionalProperties" => {"enum" => kinds}}}, %w[at as])
+          object({"is" => {"oneOf" => [{"enum" => kinds}, table]}, "when" => CONDITION, **fields}, ["is", *Rule::NEEDS.fetch(kinds.first, [])])
         end
 
         def field(kind, name)
@@ -91,7 +92,7 @@ module Bavard
         end
 
         def paid
-          {"in" => {"enum" => Values::Paid::FORMS}, "unit" => {"type" => "string"},
+          {"in" => {"enum" => Values::Paid::FORMS}, "unit" => {"oneOf" => [{"type" => "string"}, object({"at" => PATH}, %w[at])]},
            "currency" => {"oneOf" => [PATH, object({"is" => {"type" => "string", "pattern" => "^[A-Za-z]{3}$"}}, %w[is])]}}
         end
 
@@ -101,7 +102,9 @@ module Bavard
             {"type" => "array", "items" => object({"when" => CONDITION, "is" => role}, %w[when is])}]}
         end
 
-        def badges = {"oneOf" => [PATH, object({"at" => PATH, "name" => PATH, "detail" => PATH, "picture" => value(Values::Address)}, %w[at])]}
+        def badges
+          {"oneOf" => [PATH, object({"at" => PATH, "name" => PATH, "detail" => PATH, "picture" => value(Values::Address), "pictures" => PATH}, %w[at])]}
+        end
 
         def emotes
           picture = value(Values::Address)

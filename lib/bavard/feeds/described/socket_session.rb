@@ -15,6 +15,7 @@ module Bavard
         # Beats that may be missing before the connection counts as dead.
         MISSING_BEATS = 2.5
         LATER_MS = 5000
+        AS = "_as"
 
         attr_reader :ended, :heard_at_ms
 
@@ -30,7 +31,7 @@ module Bavard
           @values = values
           @permission = permission
           @reject = reject
-          @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@transport.kept) : {}
+          @kept = resume.cursor.is_a?(Hash) && resume.cursor[AS] == permission&.standing ? resume.cursor.slice(*@transport.kept) : {}
           @resuming = @kept.any?
           @heard_before_ms = resume.heard_at_ms
           @outgoing = []
@@ -38,7 +39,8 @@ module Bavard
           @waiting = []
         end
 
-        def cursor = @kept.empty? ? nil : @kept
+        # With another permission, or none, it is not gone on from there.
+        def cursor = @kept.empty? ? nil : {**@kept, AS => @permission&.standing}.compact
 
         def joined? = @joined ? true : false
 
@@ -100,7 +102,7 @@ module Bavard
           return tell(letter.answer_id, "Nobody described how to write there.") unless @transport.writes
           return tell(letter.answer_id, "This feed reads as a guest; it has no permission to write.") unless @permission&.may?("write")
 
-          say_letter(@transport.writes, "text" => letter.text)
+          say_letter(@transport.writes, "text" => letter.text, "nonce" => letter.answer_id.to_s)
           told_of_writing? ? @waiting << [letter.answer_id, now_ms + SAY_WITHIN_MS] : tell(letter.answer_id, nil)
         end
 
@@ -183,11 +185,21 @@ module Bavard
 
         def take_in(item, frame, answered:)
           read = @description.reading.read(@description.reading.joined(item, frame), @feed_id, @now_ms)
+          told_again(read.intake)
           return unread(item, answered) unless read.rule
           return on_air(read.state) if read.state
           return @reject.call("a #{read.rule.is} that cannot be read: #{item.inspect[0, 80]}") if read.intake.nil? && read.rule.is != "nothing"
 
           @intakes << read.intake if read.intake
+        end
+
+        # After a resume: what was said before we were back.
+        def told_again(intake)
+          at_ms = intake&.platform_time_ms
+          return unless @told_again_until_ms && at_ms && at_ms < @told_again_until_ms
+
+          said = intake.kind == :event ? intake.body.said : intake.body
+          said.history = true if said.is_a?(Core::Said)
         end
 
         def unread(item, answered)

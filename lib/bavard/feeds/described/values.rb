@@ -165,27 +165,23 @@ module Bavard
 
           def of(data)
             number = path.of(data)
-            return own(number) if @unit
-
-            currency = @currency.of(data)
-            return unless currency
-
-            Core::Amount.money(minor(number, currency), currency)
+            currency = @currency&.of(data)
+            currency ? Core::Amount.money(minor(number, currency), currency) : own(number, @unit&.of(data))
           end
 
-          def paths = [path, *@currency&.paths]
+          def paths = [path, *@currency&.paths, *@unit&.paths]
 
           private
 
           def prepare(given)
             @form = one_of(given, "in", FORMS)
-            @unit = given["unit"]
-            raise ArgumentError, "say the “currency” it is in, or a “unit” of the platform’s own" if @unit.nil? == given["currency"].nil?
+            raise ArgumentError, "say the “currency” it is in, or a “unit” of the platform’s own" unless given.key?("unit") || given.key?("currency")
 
-            @currency = Currency.new(given["currency"]) unless @unit
+            @unit = Unit.new(given["unit"]) if given["unit"]
+            @currency = Currency.new(given["currency"]) if given["currency"]
           end
 
-          def own(number) = Core::Amount.own(number.is_a?(String) && number.match?(/\A\d{1,12}\z/) ? number.to_i : number, @unit)
+          def own(number, unit) = Core::Amount.own(number.is_a?(String) && number.match?(/\A\d{1,12}\z/) ? number.to_i : number, unit)
 
           def minor(number, currency)
             return unless number.is_a?(Numeric) || (number.is_a?(String) && number.match?(DECIMAL))
@@ -199,6 +195,18 @@ module Bavard
             else (exact / (@form == "micros" ? MICROS : 1) * (10**Core::Amount::EXPONENTS.fetch(currency, 2))).round
             end
           end
+        end
+
+        # A unit of the platform's own: a word that is always the same, or {"at": …} where it is told.
+        class Unit
+          def initialize(given)
+            raise ArgumentError, "a unit is a word, or where it stands “at”" unless given.is_a?(String) || (given.is_a?(Hash) && given.keys == %w[at])
+
+            given.is_a?(Hash) ? @path = Path.read(given["at"]) : @always = given
+          end
+
+          def of(data) = @always || Given.text(@path.of(data), Core::Amount::LONGEST_UNIT)
+          def paths = [@path].compact
         end
 
         # ISO 4217: a path to it, or {"is": "EUR"} where it is always the same.

@@ -14,7 +14,7 @@ module Bavard
         # @param history [Boolean] whether it is told again
         # @return [Core::Intake, nil] nil where it cannot be read
         def intake(event, feed_id, now_ms, history:)
-          at_ms = Given.whole(event["ts"])
+          at_ms = Given.ms(event["ts"])
           case event["kind"]
           when "line" then said(event, history)&.then { |said| Core::Intake.new(:line, feed_id, Given.id(event["id"]), at_ms, now_ms, said) }
           when "gone" then Given.id(event["line"])&.then { |id| Core::Intake.new(:delete_line, feed_id, id, at_ms, now_ms, nil) }

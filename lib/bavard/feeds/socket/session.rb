@@ -166,7 +166,7 @@ module Bavard
 
         # After a resume: what was said before we were back.
         def told_again?(message)
-          at_ms = Given.whole(message["ts"])
+          at_ms = Given.ms(message["ts"])
           @told_again_until_ms && at_ms ? at_ms < @told_again_until_ms : false
         end
 
