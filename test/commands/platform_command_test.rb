@@ -34,7 +34,7 @@ class PlatformCommandTest < Minitest::Test
       tell.write(".")
       thread.join
     end
-    assert_includes @output.string, %({"is":"line","id":"1","login":"ann","name":"ann","text":"hi","badges":[]}\n)
+    assert_includes @output.string, %({"is":"line","id":"1","login":"ann","text":"hi","badges":[]}\n)
     assert_match(/^not read: nothing reads this: .*dance/, @output.string)
     assert_match(/^off: Disconnected by you\.\n1 line, 1 not read\n\z/, @output.string)
   ensure

@@ -3,10 +3,9 @@
 require "json"
 require_relative "described/description"
 require_relative "described/poll_connection"
-require_relative "described/socket_session"
+require_relative "described/socket_connection"
 require_relative "described/stream_connection"
 require_relative "permitted"
-require_relative "socket/connection"
 
 module Bavard
   module Feeds
@@ -26,11 +25,8 @@ module Bavard
         description = platform.description
         values = {**feed.address, **secrets(feed)}
         common = options.slice(:clock, :take, :reject, :outbox)
-        case description.transport
-        when Poll then PollConnection.new(feed.id, description, values, resume, permission:, **common)
-        when Stream then StreamConnection.new(feed.id, description, values, resume, permission:, **common)
-        else socket(SocketSession.new(feed.id, description, values, resume, permission:, reject: common.fetch(:reject)), description, values, common)
-        end
+        kind = {Poll => PollConnection, Stream => StreamConnection, Socket => SocketConnection}.fetch(description.transport.class)
+        kind.new(feed.id, description, values, resume, permission:, **common)
       end
 
       # @param given [Hash{String => String}] what was typed for each that the description asks
@@ -53,15 +49,7 @@ module Bavard
         {}
       end
 
-      def socket(session, description, values, common)
-        uri = URI.join(description.base.to_s.sub(/\Ahttp/, "ws"), session.address)
-        web = URI(uri.to_s.sub(/\Aws/, "http"))
-        raise Bavard::Error, "#{web.host} is not among the hosts of #{description.name}." unless description.reaches?(web)
-
-        WebSocketFeed::Connection.new("#{web.scheme}://#{web.host}:#{web.port}", session, path: web.request_uri,
-          headers: description.headers_with(values), **common)
-      end
-      private_class_method :secrets, :socket
+      private_class_method :secrets
     end
   end
 end

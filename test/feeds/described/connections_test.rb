@@ -170,4 +170,72 @@ class DescribedConnectionsTest < Minitest::Test
     @thread.join
     assert_equal %i[needs_you address], [@ended.state, @ended.want]
   end
+
+  LINES = [{"is" => "line", "login" => "u", "text" => "m", "id" => "i"}].freeze
+
+  def test_what_is_posted_asked_as_well_remembered_from_headers_and_not_changed
+    answers = [[200, {"etag" => "e1", "x-wait" => "0.2"}, JSON.generate([{"i" => 1, "by" => 7, "m" => "hi"}])], [304, {}, ""]]
+    serve { |path, _| path == "/people" ? [200, {}, JSON.generate([{"id" => 7, "n" => "ann"}])] : answers.shift || [304, {}, ""] }
+    connect("kettle", {"room" => "x"}, joins: {"who" => {"in" => "people", "by" => "id", "key" => "by"}}, headers: {"if-none-match" => "{etag}"},
+      reads: [{"is" => "line", "login" => "who.n", "text" => "m"}],
+      poll: {"ask" => {"to" => "/says", "say" => {"room" => "{room}", "deep" => [{"since" => "{etag}"}]}}, "also" => {"people" => "/people"}, "items" => "answer",
+             "keep" => {"etag" => {"header" => "ETag"}}, "wait_ms" => {"header" => "x-wait", "in" => "s"}})
+    assert_equal "ann", taken(:line).body.login
+    wait_for("three questions") { @server.asked.size >= 3 }
+    first, _, second = Array.new(3) { @server.asked.pop }
+    assert_equal ["POST", "/says", nil, "e1"], [*first.first(2), first[2]["if-none-match"], second[2]["if-none-match"]]
+    assert_nil halt
+    assert_equal({"etag" => "e1"}, @connection.cursor)
+  end
+
+  def test_a_json_text_a_line_where_it_was_found
+    gate = Queue.new
+    serve do |path, _|
+      next [200, {}, JSON.generate("at" => "/flow/7?key=a")] if path == "/where"
+
+      [200, {"content-type" => "application/x-ndjson"}, Enumerator.new { |out| out << %({"i":1,"u":"ann","m":"h) and out << %(i"}\n\n{"i":2,\n) and gate.pop }]
+    end
+    connect("brook", {"pond" => "x"}, headers: {}, reads: LINES,
+      stream: {"find" => {"ask" => "/where", "keep" => {"where" => "at"}}, "at" => "{+where}", "as" => "lines", "keep" => {"last" => "i"}})
+    assert_equal ["1", "hi"], taken(:line).then { |line| [line.platform_id, line.body.text] }
+    wait_for("what cannot be read") { @refused.size == 1 }
+    assert_equal [%w[GET /where], ["GET", "/flow/7?key=a"]], Array.new(2) { @server.asked.pop.first(2) }
+    assert_equal({"last" => 1}, @connection.cursor)
+    assert_nil halt
+  ensure
+    gate << true
+  end
+
+  def test_a_websocket_that_is_found_and_speaks_in_plain_words_and_behind_a_mark
+    serve { |path, _| path == "/ticket" ? [200, {}, JSON.generate("ticket" => "t-1")] : [404, {}, "{}"] }
+    connect("weir", {"room" => "x"}, reads: LINES,
+      socket: {"find" => {"ask" => "/ticket", "keep" => {"ticket" => "ticket"}}, "at" => "/gate{?ticket}", "protocol" => "reeds.1", "prefix" => "42", "opens" => ["HELLO {room}"],
+               "answers" => [{"when" => "plain == 'PING'", "say" => "PONG"}, {"when" => "[0] == 'in'", "means" => "joined", "say" => {"ok" => true}}], "items" => "[1]"})
+    heard = weir_line
+    assert_equal ["ticket=t-1", "reeds.1"], [heard.env["QUERY_STRING"], heard.env["HTTP_SEC_WEBSOCKET_PROTOCOL"]]
+    @line.say("PING")
+    @line.say(%(42["in"]))
+    state(:live)
+    @line.say(%(42["said",{"i":1,"u":"ann","m":"hi"}]))
+    assert_equal "hi", taken(:line).body.text
+    assert_equal ["HELLO x", "PONG", %(42{"ok":true})], Array.new(3) { @line.heard.pop }
+    assert_nil halt
+  end
+
+  def test_where_there_is_nothing_to_be_found_it_is_looked_for_again
+    serve { [200, {}, "{}"] }
+    {"stream" => "brook", "socket" => "weir"}.each do |transport, name|
+      connect(name, {"pond" => "x", "room" => "x"}, headers: {}, reads: LINES,
+        transport => {"find" => {"ask" => "/where", "keep" => {"where" => "at"}, "every_ms" => 4000}, "at" => "/{where}"})
+      @thread.join
+      assert_equal [:waiting, 4000], [@ended.state, @ended.after_ms], name
+    end
+  end
+
+  def test_it_goes_nowhere_but_to_its_own_hosts
+    serve { [200, {}, JSON.generate("at" => "http://127.0.0.1:1/x")] }
+    connect("brook", {"pond" => "x"}, headers: {}, reads: LINES, stream: {"find" => {"ask" => "/where", "keep" => {"where" => "at"}}, "at" => "{+where}"})
+    @thread.join
+    assert_equal "127.0.0.1 is not among the hosts of Brook.", @ended.reason
+  end
 end

@@ -87,6 +87,11 @@ class DescribedReadingTest < Minitest::Test
     assert_equal [[2, 4, "https://x.example/owl.png"]], placed(ranges, {"m" => "🪶 :ow:", "e" => [[3, 6, "owl"], [0, 1, "../x"], ["a"], nil]})
     marks = {"text" => "m", "emotes" => {"marks" => ["[:", ":]"], "picture" => {"at" => "@", "put_into" => "https://x.example/{id}.png"}}}
     assert_equal [[4, 7, "https://x.example/owl.png"], [12, 5, "https://x.example/a.png"]], placed(marks, {"m" => "süß [:owl:] [:a:] [:b c:] [:"})
+    codes = {"text" => "m", "emotes" => {"codes" => "e", "code" => "n", "around" => [":", ":"], "picture" => "u"}}
+    assert_equal [[2, 5, "https://x.example/o.png"], [8, 5, "https://x.example/o.png"]],
+      placed(codes, {"m" => "ü :owl: :owl: :no:", "e" => [{"n" => "owl", "u" => "https://x.example/o.png"}, {"n" => "", "u" => "https://x.example/o.png"}, {"n" => "no"}, 7]})
+    table = {"text" => "m", "emotes" => {"codes" => "e"}}
+    assert_equal [[0, 3, "https://x.example/o.png"]], placed(table, {"m" => "owl!", "e" => {"owl" => "https://x.example/o.png", "!" => 7}})
     parts = {"emotes" => {"parts" => "p", "text" => "t", "picture" => "s"}}
     body = said(parts, {"p" => ["see ", {"t" => ":owl:", "s" => "https://x.example/o.png"}, {"t" => " there"}, 7, nil]})
     assert_equal ["see :owl: there", [[4, 5, "https://x.example/o.png"]]], [body.text, body.emotes.ranges]

@@ -41,8 +41,8 @@ class SmallServer
   def upgrade(env)
     env["rack.hijack"].call
     line = Line.new(env, env["rack.hijack_io"], nil, Queue.new)
-    line.driver = WebSocket::Driver.rack(line)
-    line.driver.on(:message) { |message| line.heard << JSON.parse(message.data) }
+    line.driver = WebSocket::Driver.rack(line, protocols: ["reeds.1"])
+    line.driver.on(:message) { |message| line.heard << (message.data.start_with?("{") ? JSON.parse(message.data) : message.data) }
     line.driver.start
     @lines << line
     Thread.new { read(line) }

@@ -30,7 +30,7 @@ class PollingClientTest < Minitest::Test
   end
 
   def test_a_page
-    serving(answering("200 OK", '{"items": []}')) { |client| assert_equal [200, {"items" => []}, nil], client.get("/x").to_a }
+    serving(answering("200 OK", '{"items": []}')) { |client| assert_equal [200, {"items" => []}, nil], client.get("/x").to_a.first(3) }
   end
 
   def test_asked_to_wait_in_seconds_or_until_a_date

@@ -6,7 +6,9 @@ require_relative "../../error"
 require_relative "reading"
 require_relative "samples"
 require_relative "template"
-require_relative "transports"
+require_relative "transports/poll"
+require_relative "transports/socket"
+require_relative "transports/stream"
 
 module Bavard
   module Feeds
@@ -183,7 +185,6 @@ module Bavard
           end
 
           @headers = given.transform_values { |value| Letter.new(value) }
-          @headers.each { |name, letter| known(letter.names, "/headers/#{name}", []) }
         end
 
         def rules
@@ -218,13 +219,15 @@ module Bavard
           @transport = TRANSPORTS.fetch(name).new(@document[name]) { |at, words| wrong("/#{name}#{at}", words) }
           @transport.places.each { |at, place| elsewhere(place, "/#{name}#{at}") }
           @transport.letters.each { |at, letter| known(letter.names, "/#{name}#{at}", @transport.kept) }
+          @headers.each { |header, letter| known(letter.names, "/headers/#{header}", @transport.kept) }
         end
 
         # What it asks for is on its own hosts, and filled in with what is known.
         def elsewhere(place, at)
           known(place.names, at, @transport.kept)
           text = place.to_s
-          return if text.start_with?("/")
+          # Where an address is told as a whole, it is looked at when it is.
+          return if text.start_with?("/", "{+")
 
           uri = URI(text[ORIGIN].sub(/\Aws/, "http"))
           wrong(at, "#{uri.host}:#{uri.port} is not among its hosts") unless reaches?(uri)

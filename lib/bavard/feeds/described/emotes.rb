@@ -10,16 +10,17 @@ module Bavard
       #
       #   {"ranges": "emotes", "from": "start", "to": "end", "picture": "url", "count": "utf16"}
       #   {"marks": ["[:", ":]"], "picture": {"at": "@", "put_into": "https://…/{id}.png"}}
+      #   {"codes": "emojis", "code": "name", "around": [":", ":"], "picture": "url"}
       #   {"parts": "content", "text": "words", "picture": "emote.url"}
       module Emotes
         MOST = Core::Chat::Placed::MOST
 
         # @param given [Hash]
-        # @return [Ranges, Marks, Parts]
+        # @return [Ranges, Marks, Codes, Parts]
         # @raise [ArgumentError]
         def self.read(given)
-          kind = {"ranges" => Ranges, "marks" => Marks, "parts" => Parts}.find { |name, _| given.is_a?(Hash) && given.key?(name) }
-          raise ArgumentError, "emotes are told by “ranges”, “marks” or “parts”" unless kind
+          kind = {"ranges" => Ranges, "marks" => Marks, "codes" => Codes, "parts" => Parts}.find { |name, _| given.is_a?(Hash) && given.key?(name) }
+          raise ArgumentError, "emotes are told by “ranges”, “marks”, “codes” or “parts”" unless kind
 
           kind.last.new(given)
         end
@@ -95,6 +96,64 @@ module Bavard
               read_to = scanner.pos
             end
             [text, ranges.empty? ? nil : Core::Chat::Placed.new(:code_points, ranges)]
+          end
+        end
+
+        # A list of those that are in the text, each with its code, or a table of pictures by code; wherever a code stands there is its picture.
+        class Codes
+          AROUND = ["", ""].freeze
+          MOST_CODES = 100
+          LONGEST_CODE = 100
+
+          def initialize(given)
+            unknown = given.keys - %w[codes code around picture]
+            raise ArgumentError, "there is no “#{unknown.first}” here" if unknown.any?
+
+            @list = Path.read(given["codes"])
+            @code = Values::Name.new(given["code"]) if given["code"]
+            @picture = Values::Address.new(given.fetch("picture", "@"))
+            @around = given.fetch("around", AROUND)
+            return if @around.is_a?(Array) && @around.size == 2 && @around.all?(String)
+
+            raise ArgumentError,
+              "“around” is what stands before a code and behind it"
+          end
+
+          # @return [Array(String, Core::Chat::Placed)]
+          def of(data, text)
+            pictures = pictures(@list.of(data))
+            return [text, nil] if pictures.empty?
+
+            ranges = places(text, Regexp.union(pictures.keys.sort_by { |code| -code.length })).map { |at, code| [at, code.length, pictures[code]] }
+            [text, ranges.empty? ? nil : Core::Chat::Placed.new(:code_points, ranges)]
+          end
+
+          private
+
+          # @return [Hash{String => String}] by code as it stands in the text
+          def pictures(listed)
+            pairs = case listed
+                    when Hash then listed.first(MOST_CODES).map { |code, one| [code, @picture.of(one)] }
+                    when Array then listed.first(MOST_CODES).map { |one| [@code&.of(one), @picture.of(one)] }
+                    else []
+            end
+            pairs.select { |code, picture| code.is_a?(String) && code.length.between?(1, LONGEST_CODE) && picture }
+              .to_h { |code, picture| [@around.join(code), picture] }
+          end
+
+          # By bytes, for characters would be counted from the beginning each time.
+          def places(text, pattern)
+            scanner = StringScanner.new(text)
+            found = []
+            at = read_to = 0
+            while found.size < MOST && scanner.skip_until(pattern)
+              from = scanner.pos - scanner.matched_size
+              at += text.byteslice(read_to, from - read_to).length
+              found << [at, scanner.matched]
+              at += scanner.matched.length
+              read_to = scanner.pos
+            end
+            found
           end
         end
 

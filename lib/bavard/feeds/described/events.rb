@@ -3,6 +3,29 @@
 module Bavard
   module Feeds
     module Described
+      # A text a line, as the bytes of a stream have them.
+      class JsonLines
+        # What server-sent events have besides.
+        def last_id = nil
+        def retry_ms = nil
+
+        def initialize
+          @rest = String.new(encoding: Encoding::BINARY)
+        end
+
+        # @param bytes [String]
+        # @yieldparam event [nil]
+        # @yieldparam data [String] valid UTF-8, not empty
+        def feed(bytes)
+          @rest << bytes
+          while (finish = @rest.index("\n"))
+            line = @rest.slice!(0, finish + 1).force_encoding(Encoding::UTF_8).scrub.strip
+            yield nil, line unless line.empty?
+          end
+          @rest.clear if @rest.bytesize > Events::LONGEST
+        end
+      end
+
       # Server-sent events, as the bytes of their stream say them (WHATWG HTML §9.2.6).
       #
       #   events = Events.new

@@ -15,6 +15,8 @@ module Bavard
         LATER_MS = 30_000
         LOOK_AGAIN_MS = 10_000
         MISSED_MS = 200
+        # RFC 9110 §15.4.5: nothing has changed since.
+        NOTHING_NEW = 304
         # So often an answer is asked for again that cannot be read.
         TRIES = 4
         FIRST_PAUSE_MS = 400
@@ -38,7 +40,8 @@ module Bavard
           @permission = permission
           @heard_at_ms = resume.heard_at_ms
           @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@poll.kept) : {}
-          @clients = Clients.new(description, permission)
+          @clients = Clients.new(description, values, permission)
+          @finding = Finding.new(@poll, @clients)
           @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @nonsense = 0
         end
@@ -71,45 +74,54 @@ module Bavard
 
         # @return [Integer] milliseconds to wait
         def turn
-          (look? ? look : ask).tap { @nonsense = 0 }
+          (@finding.needed?(known) ? look : ask).tap { @nonsense = 0 }
         rescue Polling::Client::Nonsense => error
           beyond_reading(error)
         end
 
         # What has to be found is found before anything is asked.
-        def look? = !@poll.find.nil? && @poll.find.keep.keys.any? { |key| known[key].nil? }
-
         def look
-          answer = get(@poll.find.ask)
+          answer, found = @finding.look(known)
+          @heard_at_ms = @clock.call
           return ended(answer, %w[nobody address]) unless answer.status == 200
-
-          found = @poll.found(answer.body)
-          return nobody if found.size < @poll.find.keep.size
+          return nobody unless found
 
           @kept = @kept.merge(found)
           0
         end
 
         def ask
-          first = (@kept.keys - (@poll.find ? @poll.find.keep.keys : [])).empty?
-          answer = get(@poll.ask)
-          answer.status == 200 ? took(answer.body, first:) : ended(answer)
+          first = (@kept.keys - @finding.names).empty?
+          answer = @clients.ask(@poll.ask, known)
+          @heard_at_ms = @clock.call
+          case answer.status
+          when 200 then took(answer, first:)
+          when NOTHING_NEW then live(answer)
+          else ended(answer)
+          end
         end
 
-        def get(place)
-          @clients.get(place.fill({**known, "token" => @permission&.token}), @values).tap { @heard_at_ms = @clock.call }
-        end
-
-        def took(body, first:)
+        def took(answer, first:)
+          frame = @poll.frame(answer.body, @poll.also.transform_values { |question| also(question) })
           now_ms = @clock.call
           history = @poll.first_is_history? && (first || !@joined)
-          @poll.items(body).each { |item| take_in(item, body, now_ms, history) }
-          @joined = true
-          @kept = @kept.merge(@poll.keep(body))
-          return over if @poll.over?(body)
+          @poll.items(frame).each { |item| take_in(item, frame, now_ms, history) }
+          @kept = @kept.merge(@poll.keep(frame, answer.headers))
+          @poll.over?(frame) ? over : live(answer)
+        end
 
+        # What is only asked as well may fail: then that is not there.
+        def also(question)
+          answer = @clients.ask(question, known)
+          answer.status == 200 ? answer.body : nil
+        rescue Polling::Client::Nonsense
+          nil
+        end
+
+        def live(answer)
+          @joined = true
           state(:live, "Reading #{name}.") unless @silent
-          @poll.wait_ms(body)
+          @poll.wait_ms(answer.body, answer.headers)
         end
 
         def take_in(item, body, now_ms, history)
@@ -182,7 +194,7 @@ module Bavard
         # What was said meanwhile cannot be told again.
         def forget
           tell(:gap, Core::Gap.new(@heard_at_ms || @clock.call, @clock.call))
-          @kept = @kept.slice(*(@poll.find ? @poll.find.keep.keys : []))
+          @kept = @kept.slice(*@finding.names)
           MISSED_MS
         end
 

@@ -14,7 +14,7 @@ module Bavard
         NAME = "^[a-z][A-Za-z0-9_]{0,39}$"
         MEANING = {"enum" => Transport::MEANINGS}.freeze
         WHOLE = {"type" => "integer", "minimum" => 0}.freeze
-        DURATION = {"oneOf" => [WHOLE, PATH]}.freeze
+        UNIT = {"enum" => Duration::UNITS.keys}.freeze
 
         module_function
 
@@ -46,23 +46,35 @@ module Bavard
         end
 
         def poll
-          object({"find" => object({"ask" => PLACE, "keep" => named(PATH), "every_ms" => WHOLE}, %w[ask keep]), "ask" => PLACE, "items" => PATH,
-                  "keep" => named(PATH),
-                  "wait_ms" => DURATION, "over" => CONDITION, "newest_first" => {"type" => "boolean"}, "first_is_history" => {"type" => "boolean"},
-                  "writes" => writes,
-                  "ends" => named(MEANING, "^\\d{3}$")}, %w[ask])
+          object({"find" => find, "ask" => question, "also" => named(question).merge("maxProperties" => Poll::MOST_ALSO),
+                  "items" => PATH, "keep" => keep,
+                  "wait_ms" => duration, "over" => CONDITION, "newest_first" => {"type" => "boolean"}, "first_is_history" => {"type" => "boolean"},
+                  "writes" => sent, "ends" => named(MEANING, "^\\d{3}$")}, %w[ask])
         end
 
-        def stream = object({"at" => PLACE, "items" => PATH, "silent_ms" => WHOLE, "writes" => writes, "ends" => named(MEANING, "^\\d{3}$")}, %w[at])
-
-        def writes = object({"to" => PLACE, "say" => LETTER}, %w[to say])
+        def stream
+          object({"find" => find, "at" => question, "as" => {"enum" => Stream::FORMS}, "items" => PATH, "keep" => keep,
+                  "silent_ms" => WHOLE, "writes" => sent,
+                  "ends" => named(MEANING, "^\\d{3}$")}, %w[at])
+        end
 
         def socket
           answer = object({"when" => CONDITION, "say" => LETTER, "means" => {"enum" => Socket::MEANS}, "resuming" => {"type" => "boolean"}}, %w[when])
-          object({"at" => PLACE, "opens" => {"type" => "array", "items" => LETTER}, "answers" => {"type" => "array", "items" => answer},
-                  "beat" => object({"every_ms" => DURATION, "say" => LETTER, "silent_ms" => WHOLE}),
-                  "text" => PATH, "items" => PATH, "keep" => named(PATH),
+          object({"find" => find, "at" => PLACE, "protocol" => {"type" => "string"},
+                  "prefix" => {"type" => "string", "minLength" => 1, "maxLength" => Socket::LONGEST_PREFIX},
+                  "opens" => {"type" => "array", "items" => LETTER}, "answers" => {"type" => "array", "items" => answer},
+                  "beat" => object({"every_ms" => duration, "say" => LETTER, "silent_ms" => WHOLE}), "text" => PATH, "items" => PATH, "keep" => keep,
                   "writes" => LETTER, "asks_about" => LETTER, "ends" => named(MEANING, "^\\d{4}$")}, %w[at])
+        end
+
+        def find = object({"ask" => question, "keep" => keep, "every_ms" => WHOLE}, %w[ask keep])
+        def sent = object({"to" => PLACE, "say" => LETTER}, %w[to say])
+        def question = {"oneOf" => [PLACE, sent]}
+        def keep = named({"oneOf" => [PATH, object({"header" => {"type" => "string"}}, %w[header])]})
+
+        def duration
+          {"oneOf" => [WHOLE, PATH, object({"at" => PATH, "in" => UNIT}, %w[at]),
+            object({"header" => {"type" => "string"}, "in" => UNIT}, %w[header])]}
         end
 
         # @return [Array<Array<String>>] kinds that have and need the same fields
@@ -115,6 +127,9 @@ module Bavard
               {"marks" => {"type" => "array", "minItems" => 2, "maxItems" => 2, "items" => {"type" => "string", "minLength" => 1}},
                "picture" => picture}, %w[marks picture]
             ),
+            object({"codes" => PATH, "code" => PATH,
+                    "around" => {"type" => "array", "minItems" => 2, "maxItems" => 2, "items" => {"type" => "string"}},
+                    "picture" => picture}, %w[codes]),
             object({"parts" => PATH, "text" => PATH, "picture" => picture}, %w[parts text picture])
           ]}
         end
@@ -125,8 +140,8 @@ module Bavard
 
         def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
 
-        private_class_method :top, :asks, :poll, :stream, :writes, :socket, :alike, :rule, :field, :value, :paid, :roles, :badges, :emotes, :object,
-          :named
+        private_class_method :top, :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :value
+        private_class_method :paid, :roles, :badges, :emotes, :object, :named
       end
     end
   end

@@ -44,9 +44,6 @@ module Bavard
 
         def joined? = @joined ? true : false
 
-        # @return [String] its address
-        def address = @transport.at.fill(all_values)
-
         def begin(now_ms)
           @now_ms = @began_at_ms = @heard_at_ms = @said_at_ms = now_ms
           state(:connecting, "Waiting for #{name}.")
@@ -58,10 +55,12 @@ module Bavard
           joined if @transport.opens.empty? && @transport.answers.none? { |answer| answer.means == "joined" }
         end
 
-        # @param message [Hash]
-        def receive(message, now_ms)
+        # @param text [String] as it came
+        def hear(text, now_ms) = receive(@transport.read(text), now_ms)
+
+        # @param frame [Object] in which things are looked for
+        def receive(frame, now_ms)
           @now_ms = @heard_at_ms = now_ms
-          frame = @transport.frame(message)
           @kept = @kept.merge(@transport.keep(frame))
           hear_beat(frame)
           answered = answer(frame)
@@ -111,8 +110,8 @@ module Bavard
           say_letter(@transport.asks_about, "login" => login) if @joined && @transport.asks_about
         end
 
-        # @return [Array<Object>]
-        def take_outgoing = @outgoing.tap { @outgoing = [] }
+        # @return [Array<String>] as they go out
+        def take_outgoing = @outgoing.map { |message| @transport.written(message) }.tap { @outgoing = [] }
 
         # @return [Array<Core::Intake>]
         def take_intakes = @intakes.tap { @intakes = [] }
@@ -170,14 +169,14 @@ module Bavard
 
         # It says itself how often it wants to hear of us.
         def hear_beat(frame)
-          every = @transport.beat&.every
-          @beat_ms = every.of(frame)&.clamp(Socket::BEAT_MS) || @beat_ms if every.is_a?(Values::Whole)
+          told = @transport.beat&.every&.of(frame)
+          @beat_ms = told if told
         end
 
         def beat(now_ms)
           beat = @transport.beat or return
-          every_ms = beat.every.is_a?(Integer) ? beat.every : @beat_ms
-          say_letter(beat.say) if beat.say && every_ms && now_ms - @said_at_ms >= every_ms
+          every_ms = @beat_ms || beat.every&.of(nil) || (beat.say ? Socket::USUALLY_MS : nil)
+          say_letter(beat.say) if beat.say && now_ms - @said_at_ms >= every_ms
           dead_ms = beat.silent_ms || (every_ms && (every_ms * MISSING_BEATS))
           silent_ms = now_ms - @heard_at_ms
           over(:waiting, "#{name} has been silent for #{(silent_ms / 1000.0).round} s.") if dead_ms && silent_ms > dead_ms

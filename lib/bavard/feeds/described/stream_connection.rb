@@ -37,22 +37,25 @@ module Bavard
           @reject = reject
           @outbox = outbox
           @permission = permission
-          @clients = Clients.new(description, permission)
+          @clients = Clients.new(description, values, permission)
+          @finding = Finding.new(@stream, @clients)
           @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @heard_at_ms = @heard_before_ms = resume.heard_at_ms
-          @events = Events.new(resume.cursor.is_a?(Hash) ? resume.cursor[LAST] : nil)
-          @handed_over = @events.last_id
-          @resumed = !@handed_over.nil?
+          @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@stream.kept, LAST) : {}
+          @resumed = @kept.any?
+          @found = {}
+          @events = @stream.lines? ? JsonLines.new : Events.new(@kept[LAST])
         end
 
         # As far as what it covers was handed over.
-        def cursor = @handed_over && {LAST => @handed_over[0, KEPT_TEXT]}
+        def cursor = @kept.empty? ? nil : @kept
         def joined? = @joined ? true : false
 
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          uri = @clients.uri(@stream.at.fill({**@values, "token" => @permission&.token}))
+          missing = find and return missing
+          uri = @clients.uri(@stream.at.to, known)
           http = begun(uri)
           watch(stop, http)
           http.request(question(uri)) { |answer| read(answer) }
@@ -61,8 +64,8 @@ module Bavard
           @stopped ? nil : @ended || Ended.new(:waiting, words(error, uri), nil, @events.retry_ms)
         rescue *Trouble::NETWORK => error
           @stopped ? nil : Ended.new(:waiting, words(error, uri))
-        rescue Polling::Client::Unreachable => error
-          Ended.new(:needs_you, error.message, :address)
+        rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+          Ended.new(:waiting, error.message)
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)
         ensure
@@ -74,6 +77,20 @@ module Bavard
         private
 
         def name = @description.name
+        def known = {**@kept, **@found}
+
+        # @return [Ended, nil] where what has to be found is not there
+        def find
+          return unless @finding.needed?({**@values, **known})
+
+          answer, @found = @finding.look(known)
+          return if @found
+
+          @found = {}
+          answer.status == 200 ? nobody : refused(answer.status)
+        end
+
+        def nobody = Ended.new(:waiting, "Nobody is broadcasting there yet.", nil, @finding.every_ms)
 
         def begun(uri)
           Outward::Door.to(uri).http(uri, open_within_s: OPEN_WITHIN_S, read_within_s: @stream.silent_ms / 1000.0).tap(&:start)
@@ -86,7 +103,7 @@ module Bavard
               ready, = IO.select([stop, @outbox.io])
               break if ready.include?(stop)
 
-              @outbox.take.each { |letter| @writer.write(letter, @values) }
+              @outbox.take.each { |letter| @writer.write(letter, known) }
             end
             @stopped = true
             http.finish
@@ -96,17 +113,26 @@ module Bavard
         end
 
         def question(uri)
-          Net::HTTP::Get.new(uri.request_uri, @description.headers_with(@values)).tap do |request|
-            request["accept"] = "text/event-stream"
+          begun_with(uri).tap do |request|
+            request["accept"] = @stream.lines? ? "application/x-ndjson, application/json" : "text/event-stream"
             request["accept-encoding"] = "identity"
-            request["last-event-id"] = @events.last_id if @events.last_id
+            request["last-event-id"] = @kept[LAST] if @kept[LAST]
             request["authorization"] = "Bearer #{@permission.token}" if @permission
           end
         end
 
+        def begun_with(uri)
+          headers = @clients.headers(known)
+          return Net::HTTP::Get.new(uri.request_uri, headers) unless @stream.at.say
+
+          Net::HTTP::Post.new(uri.request_uri, {**headers, "content-type" => "application/json"}).tap do |request|
+            request.body = JSON.generate(@stream.at.say.fill(@clients.known(known)))
+          end
+        end
+
         def read(answer)
-          return refused(answer) unless answer.code == "200"
-          return no_stream(answer) unless answer["content-type"].to_s.start_with?("text/event-stream")
+          return @ended = refused(answer.code) unless answer.code == "200"
+          return no_stream(answer) unless @stream.lines? || answer["content-type"].to_s.start_with?("text/event-stream")
 
           joined
           answer.read_body do |bytes|
@@ -123,9 +149,9 @@ module Bavard
         end
 
         def hear(event, data)
-          frame = {"event" => event, "id" => @events.last_id, "data" => parsed(data)}
+          frame = @stream.lines? ? parsed(data) : {"event" => event, "id" => @events.last_id, "data" => parsed(data)}
           @stream.items(frame).each { |item| take_in(item, frame) }
-          @handed_over = @events.last_id
+          @kept = {**@kept, **@stream.keep(frame), LAST => @events.last_id&.slice(0, KEPT_TEXT)}.compact
         end
 
         def parsed(data)
@@ -154,13 +180,15 @@ module Bavard
             :address)
         end
 
-        def refused(answer)
-          @ended = case @stream.meaning(answer.code)
-                   when "permission" then denied
-                   when "address" then Ended.new(:needs_you, "#{name} does not know that address.", :address)
-                   when "later" then Ended.new(:waiting, "#{name} wants us to come less often.", nil, LATER_MS)
-                   when "nobody" then Ended.new(:waiting, "Nobody is broadcasting there.", nil, LATER_MS)
-                   else Ended.new(:waiting, "#{name} answered #{answer.code}; it has trouble of its own.")
+        # @param status [String, Integer]
+        # @return [Ended]
+        def refused(status)
+          case @stream.meaning(status)
+          when "permission" then denied
+          when "address" then Ended.new(:needs_you, "#{name} does not know that address.", :address)
+          when "later" then Ended.new(:waiting, "#{name} wants us to come less often.", nil, LATER_MS)
+          when "nobody" then Ended.new(:waiting, "Nobody is broadcasting there.", nil, LATER_MS)
+          else Ended.new(:waiting, "#{name} answered #{status}; it has trouble of its own.")
           end
         end
 

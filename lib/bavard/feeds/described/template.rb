@@ -8,7 +8,7 @@ module Bavard
       # Addresses with places to fill in, as URI Templates (RFC 6570): "/rooms/{room}/chat{?since}".
       class Place
         LONGEST = 1000
-        WRITTEN = %r(\A(?:/|(?:https?|wss?)://[^\s/{}]+(?:/|\z|\{)))
+        WRITTEN = %r(\A(?:/|(?:https?|wss?)://[^\s/{}]+(?:/|\z|\{)|\{\+\w+\}))
 
         attr_reader :names
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../held_permission"
-require_relative "../polling/client"
+require_relative "clients"
 
 module Bavard
   module Feeds
@@ -20,21 +20,20 @@ module Bavard
         end
 
         # @param letter [Outbox::Letter]
-        # @param values [Hash{String => Object}] what is known
-        def write(letter, values)
-          reason = refusal(letter, values)
+        # @param kept [Hash{String => Object}] what is known by now
+        def write(letter, kept)
+          reason = refusal(letter, kept)
           @tell.call(Core::Answered.new(letter.answer_id, reason.nil?, reason))
         end
 
         private
 
         # @return [String, nil] why it did not go
-        def refusal(letter, values)
+        def refusal(letter, kept)
           writes = @description.transport.writes or return "Nobody described how to write there."
           return "This feed reads as a guest; it has no permission to write." unless @permission&.may?("write")
 
-          values = {**values, "token" => @permission.token, "text" => letter.text}
-          why(@clients.post(writes.to.fill(values), writes.say.fill(values), values).status)
+          why(@clients.ask(writes, {**kept, "text" => letter.text, "nonce" => letter.answer_id.to_s}).status)
         rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
           error.message
         rescue HeldPermission::Gone
@@ -49,47 +48,6 @@ module Bavard
           else "#{@description.name} did not take it (#{status})."
           end
         end
-      end
-
-      # Lines to the hosts that a description names, each kept open from one question to the next.
-      class Clients
-        # @param description [Description]
-        # @param permission [HeldPermission, nil]
-        def initialize(description, permission)
-          @description = description
-          @permission = permission
-          @open = {}
-        end
-
-        # @param written [String] an address, whole or below the platform's own
-        # @return [URI::HTTP]
-        # @raise [Polling::Client::Unreachable] where it is none of its hosts
-        def uri(written)
-          URI.join(@description.base, written).tap do |uri|
-            raise Polling::Client::Unreachable, "#{uri.host} is not among the hosts of #{@description.name}." unless @description.reaches?(uri)
-          end
-        rescue URI::Error
-          raise Polling::Client::Unreachable, "#{written[0, 80]} is no address of #{@description.name}."
-        end
-
-        # @return [Polling::Client::Answer]
-        # @raise [Polling::Client::Unreachable, Polling::Client::Nonsense]
-        def get(written, values)
-          uri = uri(written)
-          client(uri).get(uri.request_uri, token: @permission&.token, headers: @description.headers_with(values))
-        end
-
-        # @param body [Object] as JSON has it
-        def post(written, body, values)
-          uri = uri(written)
-          client(uri).post(uri.request_uri, body, token: @permission&.token, headers: @description.headers_with(values))
-        end
-
-        def close = @open.each_value(&:close)
-
-        private
-
-        def client(uri) = @open["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true)
       end
     end
   end

@@ -22,8 +22,8 @@ module Bavard
         end
         # Answers that are none: wrong marks of how they are packed, lengths and lines that cannot be.
         UNREADABLE = [Zlib::Error, Net::HTTPBadResponse, Net::HTTPHeaderSyntaxError, ArgumentError, EncodingError].freeze
-        # retry_after_ms:: how long it wants not to be asked, or nil
-        Answer = Struct.new(:status, :body, :retry_after_ms)
+        # retry_after_ms:: how long it wants not to be asked, or nil; headers:: by their names in small letters
+        Answer = Struct.new(:status, :body, :retry_after_ms, :headers)
 
         OPEN_WITHIN_S = 6
         READ_WITHIN_S = 8
@@ -63,10 +63,8 @@ module Bavard
           request["accept"] = "application/json"
           request["accept-encoding"] = "identity"
           request["authorization"] = "Bearer #{token}" if token
-          status, retry_after, body = receive(request)
-          return Answer.new(status, {}, retry_after) unless status.between?(200, 499)
-
-          Answer.new(status, read(body, status), retry_after)
+          status, headers, body = receive(request)
+          Answer.new(status, status.between?(200, 499) ? read(body, status) : {}, wait(headers["retry-after"]), headers)
         rescue *UNREADABLE => error
           forget
           raise Nonsense, "#{@base.host} answered something that cannot be read (#{error.class.name.split("::").last})."
@@ -83,7 +81,7 @@ module Bavard
               raise Nonsense, "#{@base.host} sent more than #{LARGEST_BYTES / 1024 / 1024} MB at once." if body.bytesize > LARGEST_BYTES
             end
           end
-          [response.code.to_i, wait(response["retry-after"]), body]
+          [response.code.to_i, response.each_header.to_h, body]
         rescue Nonsense
           forget
           raise
@@ -106,7 +104,7 @@ module Bavard
           given = Given.json(body)
           given.is_a?(Hash) || (@any && given.is_a?(Array)) ? given : {}
         rescue JSON::ParserError
-          return {} if status >= 400
+          return {} if status >= 300
 
           raise Nonsense, "#{@base.host} answered something that cannot be read."
         end

@@ -34,10 +34,12 @@ module Bavard
         # @param outbox [Outbox] the host's own lines
         # @param path [String] of the stream there
         # @param headers [Hash{String => String}]
-        def initialize(base, session, clock:, take:, reject:, outbox:, path: "/v1/stream", headers: {})
+        # @param protocols [Array<String>] subprotocols that are offered
+        def initialize(base, session, clock:, take:, reject:, outbox:, path: "/v1/stream", headers: {}, protocols: [])
           @base = URI(base)
           @path = path
           @headers = headers
+          @protocols = protocols
           @session = session
           @clock = clock
           @take = take
@@ -71,7 +73,7 @@ module Bavard
         private
 
         def driver(wire)
-          WebSocket::Driver.client(wire, max_length: LARGEST_MESSAGE_BYTES).tap do |driver|
+          WebSocket::Driver.client(wire, max_length: LARGEST_MESSAGE_BYTES, **(@protocols.empty? ? {} : {protocols: @protocols})).tap do |driver|
             @headers.each { |name, value| driver.set_header(name, value) }
             driver.on(:open) { @session.opened } if @session.respond_to?(:opened)
             driver.on(:message) { |message| hear(message.data) }
@@ -81,11 +83,17 @@ module Bavard
         end
 
         def hear(data)
+          return @session.hear(written(data), @clock.call) if @session.respond_to?(:hear)
+
           message = Given.json(data.to_s)
           message.is_a?(Hash) ? @session.receive(message, @clock.call) : @reject.call("a message that is no object")
         rescue JSON::ParserError, EncodingError
           @reject.call("a message that is not JSON: #{data.to_s[0, 60].inspect}")
         end
+
+        # @param data [String, Array<Integer>]
+        # @return [String] valid UTF-8
+        def written(data) = (data.is_a?(Array) ? data.pack("C*") : data.dup).force_encoding(Encoding::UTF_8).scrub
 
         def pump(socket, stop)
           until @session.ended
@@ -115,7 +123,7 @@ module Bavard
         end
 
         def hand_over
-          @session.take_outgoing.each { |message| @driver.text(JSON.generate(message)) }
+          @session.take_outgoing.each { |message| @driver.text(message.is_a?(String) ? message : JSON.generate(message)) }
           @session.take_intakes.each { |intake| @take.call(intake) }
           @handed_over = @session.cursor.dup
         end

@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+require_relative "../socket/connection"
+require_relative "clients"
+require_relative "socket_session"
+
+module Bavard
+  module Feeds
+    module Described
+      # Reads a described platform over a WebSocket: finds where it is, where that has to be found, and holds a session there.
+      class SocketConnection
+        # @param description [Description]
+        # @param values [Hash{String => String}] what was asked of the host, and secrets
+        # @param resume [Resume]
+        # @param permission [HeldPermission, nil]
+        # @param options [Hash] clock, take, reject, outbox as the connection wants them
+        def initialize(feed_id, description, values, resume, permission:, **options)
+          @feed_id = feed_id
+          @description = description
+          @values = values
+          @permission = permission
+          @options = options
+          @resume = resume
+          @clients = Clients.new(description, values, permission)
+          @finding = Finding.new(description.transport, @clients)
+          @session = session(values)
+        end
+
+        def heard_at_ms = @connection ? @connection.heard_at_ms : @resume.heard_at_ms
+        def joined? = @session.joined?
+        def cursor = @connection ? @connection.cursor : @session.cursor
+
+        # @param stop [IO] readable once the connection is to end
+        # @return [Ended, nil] nil when it was stopped
+        def run(stop)
+          found = @finding.needed?(@values) ? find : {}
+          return found if found.is_a?(Ended)
+
+          @session = session({**@values, **found})
+          uri = @clients.uri(@description.transport.at, found)
+          @connection = WebSocketFeed::Connection.new("#{uri.scheme}://#{uri.host}:#{uri.port}", @session, path: uri.request_uri,
+            headers: @clients.headers(found), protocols: [@description.transport.protocol].compact, **@options)
+          @connection.run(stop)
+        rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+          Ended.new(:waiting, error.message)
+        rescue HeldPermission::Gone => error
+          Ended.new(:needs_you, error.message, :permission)
+        ensure
+          @clients.close
+        end
+
+        private
+
+        def session(values)
+          SocketSession.new(@feed_id, @description, values, @resume, permission: @permission, reject: @options.fetch(:reject))
+        end
+
+        # @return [Hash, Ended]
+        def find
+          answer, found = @finding.look({})
+          return found if found
+          return Ended.new(:waiting, "Nobody is broadcasting there yet.", nil, @finding.every_ms) if answer.status == 200
+
+          meaning = Transport::HTTP_ENDS[answer.status.to_s]
+          want = {"permission" => :permission, "address" => :address}[meaning]
+          Ended.new(want ? :needs_you : :waiting, "#{@description.name} answered #{answer.status} where its stream was looked for.", want,
+            answer.retry_after_ms)
+        end
+      end
+    end
+  end
+end
