@@ -3,6 +3,7 @@
 require "json"
 require "open3"
 require "stringio"
+require_relative "../../support/noisy_rooms"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/commands/talking"
 require_relative "../../../lib/bavard/core/voice/stretches"
@@ -61,6 +62,48 @@ class TalkingTest < Minitest::Test
 
   def latest(truth, shown)
     truth.flat_map { |person, all| all.map { |one| [(shown.fetch(person).find { |other| common(one, other).positive? }[0] - one[0]), 0].max } }.max
+  end
+
+  # In each of these rooms most of what is said is shown and hardly anything else, soon, and without flickering.
+  ROOMS = {
+    **[0.5, 1, 2, 2.5, 3, 4].to_h { |spread| ["noise of #{spread} dB", {floor: -55, spread:}] },
+    "keys that are struck" => {floor: -60, spread: 1.5, clicks: 25}, "music" => {floor: -62, spread: 1, music: -50},
+    "noise that comes and goes" => {floor: ->(at_ms) { -60 + (10 * (Math.sin(at_ms / 9000.0)**2)) }, spread: 2}
+  }.freeze
+  # Of silence, beside the tails that all talking has; the keys of three minutes take 200 ms each where they are as long as a sound.
+  WRONG_PERCENT = Hash.new(2.5).merge("keys that are struck" => 4.0).freeze
+
+  def test_rooms_that_are_not_quiet
+    ROOMS.each do |name, values|
+      rooms = NoisyRooms.voices.each_slice(3).with_index.map { |(voice, *), seed| NoisyRooms.room(voice, seed, **values) }
+      shown = rooms.map { |room| shown_in(room.levels) }
+      talked, right, wrong, silent = rooms.zip(shown).map { |room, spans| shares(room, spans) }.transpose.map(&:sum)
+      late = rooms.zip(shown).flat_map { |room, spans| room.truth.map { |one| [spans.find { |other| common(one, other).positive? }[0] - one[0], 0].max } }.sort
+
+      assert_operator right * 100.0 / talked, :>=, SHOWN_PERCENT, name
+      assert_operator wrong * 100.0 / silent, :<=, WRONG_PERCENT[name], name
+      assert_operator late[(late.size * 0.99).floor], :<=, LATE_MS, name
+      assert_operator shown.flatten(1)[..-2].map { |from, to| to - from }.min, :>=, 60, name
+    end
+  end
+
+  def shown_in(levels)
+    talking = Talking.new
+    levels.each_with_object([]) do |(at_ms, dbov), spans|
+      next unless talking.level(at_ms, dbov)
+
+      talking.on? ? spans << [talking.since_ms, levels.last[0]] : spans.last[1] = talking.since_ms
+    end
+  end
+
+  def shares(room, spans)
+    talked = room.truth.sum { |from, to| to - from }
+    right = room.truth.sum { |one| spans.sum { |other| common(one, other) } }
+    [talked, right, spans.sum { |from, to| to - from } - right, room.length_ms - talked]
+  end
+
+  def test_a_service_that_says_only_whether_somebody_talks_is_believed
+    assert_equal [[1020, 4340]], on_in([[1000, -127], [3000, -20], [1000, -127]])
   end
 
   def test_a_pause_between_words_is_no_end_and_a_mug_no_beginning

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "noise_floor"
+require_relative "noise"
 
 module Bavard
   module Core
@@ -11,20 +11,31 @@ module Bavard
       #   talking.level(at_ms, -31)   # dBov: 0 is the loudest there is, −127 silence (RFC 6464)
       #   talking.on?                 # => true, once it was loud for long enough
       #
-      # A level counts as a voice above a threshold that stands over the noise where the person sits; once they talk, a lower
-      # one will do (hysteresis). It takes a moment to begin, so that a mug on the table is no word, and a tail to end, so
-      # that the pause between two words is no silence.
+      # A level counts as a voice above a threshold that stands over the noise where the person sits, further where that varies more; once
+      # they talk, a lower one will do (hysteresis). It takes a moment to begin, so that a key that is struck is no word, and a tail to
+      # end, so that the pause between two words is no silence; the tail of a word is shorter than that of a sentence.
       class Talking
-        # attack_ms:: so long it is loud before it counts; tail_ms:: so long it is quiet before it is over
+        # attack_ms:: so long it is loud before it counts; tail_ms:: so long it is quiet before it is over, at most
         # shortest_ms:: nothing that is shown, and nothing between two, is shorter
-        # margin_db:: over the noise; hysteresis_db:: so much lower while they talk
-        Settings = Struct.new(:attack_ms, :tail_ms, :shortest_ms, :margin_db, :hysteresis_db, keyword_init: true)
-        STEADY = Settings.new(attack_ms: 20, tail_ms: 350, shortest_ms: 200, margin_db: 12, hysteresis_db: 6).freeze
+        # margin_db:: over the noise, at least, and margin_spreads:: as many times its spread; on_margin_…: the same while they talk
+        Settings = Struct.new(:attack_ms, :tail_ms, :shortest_ms, :margin_db, :margin_spreads, :on_margin_db, :on_margin_spreads, keyword_init: true)
+        STEADY = Settings.new(attack_ms: 40, tail_ms: 350, shortest_ms: 200, margin_db: 7, margin_spreads: 3.0, on_margin_db: 4,
+          on_margin_spreads: 2.4).freeze
         SILENCE = -127.0
-        # Between these the threshold moves, in dBov.
-        THRESHOLDS = (-56.0..-26.0)
-        # A dip this short is part of the beginning of a word.
-        DIP_MS = 40
+        # Between these the thresholds move, in dBov.
+        THRESHOLDS = (-58.0..-20.0)
+        ON_THRESHOLDS = (-62.0..-23.0)
+        # One level alone, however long it stands for, begins nothing.
+        FEWEST = 2
+        LONGEST_LEVEL_MS = 60
+        USUAL_LEVEL_MS = 20
+        # So much of what was heard lately counts, and so much of it has to be loud for the talking to go on.
+        LATELY_MS = 100
+        GOES_ON_MS = 40
+        # The tail after something short, and by how much it grows with what was said.
+        TAIL_FROM_MS = 140
+        TAIL_AFTER_MS = 120
+        TAIL_SHARE = 1.5
         # Where no level comes for so long, it is quiet: most services say nothing of silence.
         MISSING_MS = 160
         # Loudness of what is drawn: from the threshold to loud speech, followed faster up than down.
@@ -38,8 +49,9 @@ module Bavard
         # @param settings [Settings]
         def initialize(settings = STEADY)
           @settings = settings
-          @floor = NoiseFloor.new
+          @noise = Noise.new
           @on = false
+          @loud_for_ms = @loud_levels = 0
           @loudness = 0.0
         end
 
@@ -53,9 +65,10 @@ module Bavard
           at_ms = [at_ms, @at_ms || at_ms].max
           quiet_since(@at_ms + MISSING_MS, at_ms) if @at_ms && at_ms - @at_ms > MISSING_MS
           dbov = dbov.clamp(SILENCE, 0.0)
-          @floor.hear(at_ms, dbov)
+          passed_ms = @at_ms ? (at_ms - @at_ms).clamp(0, LONGEST_LEVEL_MS) : USUAL_LEVEL_MS
+          @noise.hear(at_ms, dbov)
           @at_ms = at_ms
-          judge(at_ms, dbov)
+          judge(at_ms, dbov, passed_ms)
           follow(at_ms, dbov)
           was != @on
         end
@@ -78,8 +91,8 @@ module Bavard
 
         # The microphone is off, or the person has left.
         def hush(at_ms)
-          @loud_since_ms = nil
           turn(false, at_ms) if @on
+          begin_anew
           @loudness = 0.0
         end
 
@@ -87,22 +100,31 @@ module Bavard
         def loudness = @on ? @loudness : 0.0
 
         # @return [Float] dBov, above which a level counts as the beginning of a voice
-        def threshold = (@floor.dbov + @settings.margin_db).clamp(THRESHOLDS.begin, THRESHOLDS.end)
+        def threshold = over_noise(@settings.margin_db, @settings.margin_spreads, THRESHOLDS)
 
         PACKET_DBOV = -20.0
         private_constant :PACKET_DBOV
 
         private
 
-        def judge(at_ms, dbov)
-          return carry_on(at_ms, dbov) if @on
+        def over_noise(margin_db, spreads, range)
+          (@noise.level + [margin_db, spreads * @noise.spread].max).clamp(range.begin, range.end)
+        end
 
-          if dbov >= threshold
-            @loud_since_ms ||= at_ms
-            @loud_ms = at_ms
-            begin_talking(at_ms) if at_ms - @loud_since_ms >= @settings.attack_ms
-          elsif @loud_since_ms && at_ms - @loud_ms > DIP_MS
-            @loud_since_ms = nil
+        # @return [Float] dBov, above which a level counts while they talk
+        def on_threshold = over_noise(@settings.on_margin_db, @settings.on_margin_spreads, ON_THRESHOLDS)
+
+        def judge(at_ms, dbov, passed_ms)
+          return carry_on(at_ms, dbov, passed_ms) if @on
+
+          if dbov < threshold
+            @loud_for_ms = [@loud_for_ms - passed_ms, 0].max
+            @loud_levels = 0 if @loud_for_ms.zero?
+            @noise.learn(at_ms, dbov, passed_ms)
+          else
+            @loud_for_ms += passed_ms
+            @loud_levels += 1
+            begin_talking(at_ms) if @loud_for_ms >= @settings.attack_ms && @loud_levels >= FEWEST
           end
         end
 
@@ -111,20 +133,31 @@ module Bavard
 
           turn(true, at_ms)
           @loud_ms = at_ms
+          @loud_for_ms = LONGEST_LEVEL_MS
         end
 
-        def carry_on(at_ms, dbov)
-          if dbov >= threshold - @settings.hysteresis_db
-            @loud_ms = at_ms
-          elsif at_ms >= ends_ms
-            turn(false, at_ms)
-          end
+        def carry_on(at_ms, dbov, passed_ms)
+          look_again(at_ms)
+          loud = dbov >= on_threshold
+          @loud_for_ms = (@loud_for_ms + (loud ? passed_ms : -passed_ms)).clamp(0, LATELY_MS)
+          @loud_ms = at_ms if loud && @loud_for_ms >= GOES_ON_MS
+          turn(false, at_ms) if @noise_began || at_ms >= ends_ms
         end
 
-        def ends_ms = [@loud_ms + @settings.tail_ms, @since_ms + @settings.shortest_ms].max
+        # What costs more than a comparison is done now and then.
+        def look_again(at_ms)
+          return if at_ms - (@looked_ms || @since_ms) < LATELY_MS
+
+          @looked_ms = at_ms
+          @noise.rise
+          @noise_began = @noise.begun?(on_threshold)
+        end
+
+        def ends_ms = [@loud_ms + tail_ms, @since_ms + @settings.shortest_ms].max
+        def tail_ms = (((@loud_ms - @since_ms) * TAIL_SHARE) + TAIL_AFTER_MS).clamp(TAIL_FROM_MS, @settings.tail_ms).round
 
         def quiet_since(from_ms, now_ms)
-          @loud_since_ms = nil
+          begin_anew unless @on
           @loudness = 0.0
           ends = [ends_ms, from_ms].max if @on
           turn(false, ends) if @on && now_ms >= ends
@@ -132,12 +165,15 @@ module Bavard
 
         def turn(on, at_ms)
           @on = on
-          @since_ms = at_ms
-          @loud_since_ms = nil
+          @since_ms = @looked_ms = at_ms
+          @noise_began = false
+          begin_anew
         end
 
+        def begin_anew = @loud_for_ms = @loud_levels = 0
+
         def follow(at_ms, dbov)
-          heard = ((dbov - threshold + @settings.hysteresis_db) / LOUD_DB).clamp(0.0, 1.0)
+          heard = ((dbov - on_threshold) / LOUD_DB).clamp(0.0, 1.0)
           passed = (at_ms - (@followed_ms || at_ms)).clamp(0, 1000)
           @followed_ms = at_ms
           share = 1 - Math.exp(-passed / (heard > @loudness ? RISE_MS : FALL_MS))
