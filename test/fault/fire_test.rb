@@ -131,6 +131,7 @@ class FireTest < PreparedTest
       sleep random.rand(BETWEEN_S)
       faults.one
     end
+    people.brake_at_least_once
   ensure
     people&.stop
   end

@@ -31,6 +31,12 @@ module Fire
       self
     end
 
+    # On a machine that has much else to do, none of the few tries of a minute may have been answered.
+    def brake_at_least_once
+      until_s = now_s + PATIENCE_S
+      brake(@random) until @record.brakes.any? || now_s > until_s
+    end
+
     # Everybody goes; no brake stays on.
     def stop
       @quiet = true
