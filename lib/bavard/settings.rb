@@ -41,11 +41,16 @@ module Bavard
       @proxies = Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
       @hosts = Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
       @inside = Outward::Door.list(@env["BAVARD_INSIDE"])
-      @platforms = Feeds::Platform.all(@env["BAVARD_PLATFORMS"]).merge(described)
+      @platforms = with_described(Feeds::Platform.all(@env["BAVARD_PLATFORMS"]))
     end
 
-    # What is wrong with one of them is said where the operator looks, and the others go on.
-    def described = Feeds::Platform.described(@env["BAVARD_DESCRIPTIONS"]) { |words| warn "platform left out: #{words}" }
+    # What is wrong with one of them is said where the operator looks, and the others go on. Feeds of a listed platform go on being read as
+    # they were.
+    def with_described(listed)
+      described = Feeds::Platform.described(@env["BAVARD_DESCRIPTIONS"]) { |words| warn "platform left out: #{words}" }
+      (described.keys & listed.keys).each { |key| warn "platform left out: “#{key}” is listed already" }
+      described.merge(listed)
+    end
 
     def who_may(given)
       return given if ACCOUNTS.include?(given)

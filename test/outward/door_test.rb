@@ -57,6 +57,14 @@ class DoorTest < Minitest::Test
     end
   end
 
+  # It may well be there again in a moment.
+  def test_a_listed_name_that_cannot_be_looked_up_is_trouble_of_the_network_and_no_refusal
+    door = Door.new(inside: ["chat.reedmere.example"])
+    door.define_singleton_method(:addresses_of) { |*| raise SocketError, "no answer" }
+    assert_raises(SocketError) { door.lookup("chat.reedmere.example", 443) }
+    assert_raises(Door::Refused) { door.lookup("other.reedmere.example", 443) }
+  end
+
   def test_no_name_at_all_is_not_this_machine
     [nil, "", "[]"].each { |host| assert_raises(Door::Refused) { Door.new(inside: ["127.0.0.1"]).lookup(host, 80) } }
   end

@@ -12,7 +12,7 @@ module Bavard
     # Feeds of platforms that somebody described: data that says how they are reached and what they send.
     module Described
       KIND = "described"
-      LABEL = "Described"
+      LABEL = "By its description"
       extend Permitted
 
       module_function

@@ -5,6 +5,7 @@ require_relative "../core/intake"
 require_relative "../error"
 require_relative "../lasting"
 require_relative "backoff"
+require_relative "resume"
 
 module Bavard
   module Feeds
@@ -67,7 +68,7 @@ module Bavard
           began_ms = @clock.call
           tell(:connecting, "Looking for the server.")
           connection = @connect.call
-          ended = connection.run(@stop_reader)
+          ended = run_one(connection)
           return tell(:off, "Disconnected by you.") unless ended
           return tell(:needs_you, ended.reason, want: ended.want) if ended.state == :needs_you
 
@@ -75,6 +76,17 @@ module Bavard
           tell(:waiting, ended.reason, retry_at_ms: @clock.call + pause_ms)
           return tell(:off, "Disconnected by you.") if @stop_reader.wait_readable(pause_ms / 1000.0)
         end
+      end
+
+      # What stands in the way of a place that was read before, such as a name that cannot be looked up just now, may not stand there for
+      # long. Whoever never got there has to hear of it.
+      def run_one(connection)
+        connection.run(@stop_reader).tap { @read_before ||= connection.joined? }
+      rescue Bavard::Error => error
+        @read_before ||= connection.joined?
+        raise unless @read_before
+
+        Ended.new(:waiting, error.message)
       end
 
       def tell(state, reason, retry_at_ms: nil, want: nil)

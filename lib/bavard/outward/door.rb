@@ -49,6 +49,9 @@ module Bavard
 
         addresses
       rescue SocketError
+        # Of what is listed everybody knows that it is there: only its name cannot be looked up just now.
+        raise if listed?(name.downcase, port)
+
         raise Refused, refusal(name)
       end
 
