@@ -210,7 +210,7 @@ class DescribedConnectionsTest < Minitest::Test
     serve { |path, _| path == "/ticket" ? [200, {}, JSON.generate("ticket" => "t-1")] : [404, {}, "{}"] }
     connect("weir", {"room" => "x"}, reads: LINES,
       socket: {"find" => {"ask" => "/ticket", "keep" => {"ticket" => "ticket"}}, "at" => "/gate{?ticket}", "protocol" => "reeds.1", "prefix" => "42", "opens" => ["HELLO {room}"],
-               "answers" => [{"when" => "plain == 'PING'", "say" => "PONG"}, {"when" => "[0] == 'in'", "means" => "joined", "say" => {"ok" => true}}], "items" => "[1]"})
+               "answers" => [{"when" => "plain == 'PING'", "say" => "PONG"}, {"when" => "[0] == 'in'", "means" => "joined", "say" => ["ok", "{room}"]}], "items" => "[1]"})
     heard = weir_line
     assert_equal ["ticket=t-1", "reeds.1"], [heard.env["QUERY_STRING"], heard.env["HTTP_SEC_WEBSOCKET_PROTOCOL"]]
     @line.say("PING")
@@ -218,7 +218,7 @@ class DescribedConnectionsTest < Minitest::Test
     state(:live)
     @line.say(%(42["said",{"i":1,"u":"ann","m":"hi"}]))
     assert_equal "hi", taken(:line).body.text
-    assert_equal ["HELLO x", "PONG", %(42{"ok":true})], Array.new(3) { @line.heard.pop }
+    assert_equal ["HELLO x", "PONG", %(42["ok","x"])], Array.new(3) { @line.heard.pop }
     assert_nil halt
   end
 

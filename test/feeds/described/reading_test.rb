@@ -53,7 +53,8 @@ class DescribedReadingTest < Minitest::Test
 
   def test_times_as_platforms_write_them
     at = 1_795_499_520_000
-    {"2026-11-24T05:52:00Z" => at, "2026-11-24T06:52:00.250+01:00" => at + 250, 1_795_499_520 => at, 1_795_499_520.25 => at + 250, at => at, at.to_s => at,
+    {"2026-11-24T05:52:00Z" => at, "2026-11-24T06:52:00.250+01:00" => at + 250, "2026-11-24 05:52:00" => at,
+     "2026-11-24T05:52:00.250" => at + 250, "2026-11-24 06:52:00+01:00" => at, "2026-11-24" => nil, 1_795_499_520 => at, 1_795_499_520.25 => at + 250, at => at, at.to_s => at,
      "1795499520" => at, "soon" => nil, -5 => nil, true => nil, [] => nil, 1e300 => nil}.each do |written, ms|
       assert_equal [ms], [read({"time" => "at"}, {"who" => "ann", "at" => written}).platform_time_ms], written.inspect
     end

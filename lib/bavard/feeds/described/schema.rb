@@ -10,7 +10,7 @@ module Bavard
         PATH = {"type" => "string", "minLength" => 1, "maxLength" => Path::LONGEST, "description" => "a place, as JMESPath"}.freeze
         CONDITION = {"type" => "string", "maxLength" => Path::LONGEST, "description" => "a condition, as JMESPath"}.freeze
         PLACE = {"type" => "string", "maxLength" => Place::LONGEST, "description" => "an address, as a URI Template (RFC 6570)"}.freeze
-        LETTER = {"type" => %w[object string], "description" => "what is said, with {places} to fill in"}.freeze
+        LETTER = {"type" => %w[object array string], "description" => "what is said, with {places} to fill in"}.freeze
         NAME = "^[a-z][A-Za-z0-9_]{0,39}$"
         MEANING = {"enum" => Transport::MEANINGS}.freeze
         WHOLE = {"type" => "integer", "minimum" => 0}.freeze

@@ -177,7 +177,8 @@ module Bavard
           beat = @transport.beat or return
           every_ms = @beat_ms || beat.every&.of(nil) || (beat.say ? Socket::USUALLY_MS : nil)
           say_letter(beat.say) if beat.say && now_ms - @said_at_ms >= every_ms
-          dead_ms = beat.silent_ms || (every_ms && (every_ms * MISSING_BEATS))
+          # Whether what we say is answered nobody knows; of beats that the platform says itself it is known when they are due.
+          dead_ms = beat.silent_ms || (beat.say || every_ms.nil? ? nil : every_ms * MISSING_BEATS)
           silent_ms = now_ms - @heard_at_ms
           over(:waiting, "#{name} has been silent for #{(silent_ms / 1000.0).round} s.") if dead_ms && silent_ms > dead_ms
         end

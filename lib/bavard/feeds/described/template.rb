@@ -43,7 +43,7 @@ module Bavard
         # @param document [Object] as JSON has it
         # @raise [ArgumentError]
         def initialize(document)
-          raise ArgumentError, "what is said is an object" unless document.is_a?(Hash) || document.is_a?(String)
+          raise ArgumentError, "what is said is an object, a list or a text" unless [Hash, Array, String].any? { |kind| document.is_a?(kind) }
 
           @document = document
           @names = holes(document, DEEPEST).uniq

@@ -119,6 +119,9 @@ module Bavard
           # A number that large cannot be seconds.
           MS_FROM = 10**11
           LATEST_MS = 10**14
+          # As many databases write it; where no zone stands it is UTC.
+          WITHOUT_ZONE = /\A\d{4}-\d\d-\d\d[ T]\d\d:\d\d:\d\d(?:\.\d{1,9})?\z/
+          BLANK = /(?<=\A.{10}) /
           # Behind a year.
           DASH = "-".ord
 
@@ -136,7 +139,11 @@ module Bavard
             ms if ms < LATEST_MS
           end
 
-          def iso(value) = @unit == "any" || @unit == "iso" ? Given.time_ms(value) : nil
+          def iso(value)
+            return unless value.is_a?(String) && %w[any iso].include?(@unit)
+
+            Given.time_ms(value.match?(WITHOUT_ZONE) ? "#{value.tr(" ", "T")}Z" : value.sub(BLANK, "T"))
+          end
         end
 
         # How many: a whole number, also written out.

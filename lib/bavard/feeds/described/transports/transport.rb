@@ -32,11 +32,13 @@ module Bavard
         def names = @paths.keys + @headers.keys
 
         # @param headers [Hash{String => String}] of the answer, by names in small letters
-        # @return [Hash{String => String, Integer}]
+        # @return [Hash{String => String, Numeric}]
         def of(data, headers = {})
           found = @paths.transform_values { |path| path.of(data) }
           found.merge!(@headers.transform_values { |name| headers[name] }) unless @headers.empty?
-          found.select { |_, value| value.is_a?(Integer) || (value.is_a?(String) && value.length <= LONGEST) }
+          found.select do |_, value|
+            value.is_a?(Integer) || (value.is_a?(Float) && value.finite?) || (value.is_a?(String) && value.length <= LONGEST)
+          end
         end
 
         private
