@@ -42,6 +42,8 @@ module Bavard
         KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
         TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket}.freeze
         NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent].freeze
+        CONSENT = %w[authorize token whoami client_id scopes].freeze
+        PATHS = %w[authorize token revoke whoami].freeze
         SHAPES = %w[circle square diamond triangle hexagon ring].freeze
         LARGEST_BYTES = 100_000
         ORIGIN = %r([a-z]+://[^/{?]+)
@@ -99,7 +101,7 @@ module Bavard
           @secrets = questions("secrets")
           read_headers
           @reading = Reading.new(rules, joins)
-          @consent = document["consent"] if document["consent"].is_a?(Hash)
+          @consent = consented(document["consent"]) if document.key?("consent")
           read_transport
         end
 
@@ -193,6 +195,18 @@ module Bavard
             MOST_RULES)
 
           @rules_read = given.each_with_index.flat_map { |one, at| rules_of(one, at) }
+        end
+
+        # OAuth 2.0, by paths below its base.
+        def consented(given)
+          return wrong("/consent", "an object with #{CONSENT.join(", ")}") && nil unless given.is_a?(Hash)
+
+          (CONSENT - given.keys).each { |name| wrong("/consent/#{name}", "this is missing") }
+          PATHS.each do |name|
+            wrong("/consent/#{name}", "a path such as /oauth/#{name}") unless given[name].to_s.start_with?("/") || !given.key?(name)
+          end
+          wrong("/consent/scopes", "words by “read” and “write”") unless given["scopes"].is_a?(Hash) && given["scopes"].values.all?(String)
+          given
         end
 
         # @return [Array<Rule>]
