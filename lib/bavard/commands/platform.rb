@@ -52,8 +52,11 @@ module Bavard
       private
 
       def way(description)
-        {Feeds::Described::Poll => "over HTTP", Feeds::Described::Stream => "by server-sent events", Feeds::Described::Socket => "over a WebSocket"}
-          .fetch(description.transport.class)
+        case description.transport
+        when Feeds::Described::Poll then "over HTTP"
+        when Feeds::Described::Socket then "over a WebSocket"
+        else description.transport.lines? ? "by a JSON text a line" : "by server-sent events"
+        end
       end
 
       def counted(number, what) = "#{number} #{what}#{"s" unless number == 1}"
