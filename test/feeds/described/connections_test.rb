@@ -32,6 +32,23 @@ class DescribedConnectionsTest < Minitest::Test
     assert_equal ["m3", 2, true], [@connection.cursor["since"], @refused.size, @connection.joined?]
   end
 
+  def test_totals_are_told_where_they_are_others_than_before
+    numbers = [7, 7, 8]
+    serve { [200, {}, JSON.generate("n" => numbers.shift || 8)] }
+    connect("kettle", {"room" => "x"}, joins: {}, reads: [{"is" => "totals", "followers" => "n"}], poll: {"ask" => "/n", "wait_ms" => 200})
+    assert_equal [7, 8], Array.new(2) { taken(:totals).body["followers"] }
+    wait_for("five answers") { @server.asked.size >= 5 }
+    assert_nil halt
+    assert_empty [*@all, *drained].select { |intake| intake.kind == :totals }
+  end
+
+  def test_a_secret_is_not_told_where_an_address_comes_to_nothing
+    serve { [200, {}, "{}"] }
+    connect("brook", {"pond" => "x"}, secrets: {"key" => "http://[se-cret"}, headers: {}, reads: LINES, stream: {"at" => "{+key}"})
+    @thread.join
+    assert_equal "“{+key}” does not come to an address of Brook.", @ended.reason
+  end
+
   def test_what_http_answers_has_its_meaning
     {401 => [:needs_you, :permission], 404 => [:needs_you, :address], 500 => [:waiting, nil]}.each do |status, (state, want)|
       serve { [status, {}, "{}"] }

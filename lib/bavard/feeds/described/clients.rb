@@ -29,7 +29,8 @@ module Bavard
             raise Unreachable, "#{uri.host} is not among the hosts of #{@description.name}." unless uri.is_a?(URI::HTTP) && @description.reaches?(uri)
           end
         rescue URI::Error
-          raise Unreachable, "“#{written[0, 80]}” is no address of #{@description.name}."
+          # What is filled in may be secret: it is named as it is described.
+          raise Unreachable, "“#{place}” does not come to an address of #{@description.name}."
         end
 
         # @param question [Question]

@@ -128,9 +128,18 @@ module Bavard
           read = @description.reading.read(@description.reading.joined(item, body), @feed_id, now_ms, history:)
           return @reject.call("nothing reads this: #{item.inspect[0, 80]}") unless read.rule
           return on_air(read.state) if read.state
-          return @take.call(read.intake) if read.intake
+          return hand_over(read.intake) if read.intake
 
           @reject.call("a #{read.rule.is} that cannot be read: #{item.inspect[0, 80]}") unless read.rule.is == "nothing"
+        end
+
+        # How many there are in all is asked for each time, and told where that is another number than before.
+        def hand_over(intake)
+          return @take.call(intake) unless intake.kind == :totals
+          return if intake.body == @totals
+
+          @totals = intake.body
+          @take.call(intake)
         end
 
         def on_air(state)

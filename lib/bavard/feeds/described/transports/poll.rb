@@ -30,11 +30,7 @@ module Bavard
         end
 
         # @return [Array<Object>] oldest first
-        def items(frame)
-          found = @items ? @items.of(frame) : frame
-          list = found.is_a?(Array) ? found : [found].compact
-          @newest_first ? list.reverse : list
-        end
+        def items(frame) = @newest_first ? super.reverse : super
 
         def wait_ms(body, headers = {}) = @wait&.of(body, headers) || USUAL_WAIT_MS
 
@@ -49,7 +45,6 @@ module Bavard
         def prepare(given)
           given.key?("ask") ? @ask = question(given["ask"], "/ask") : @problem.call("/ask", "say what is asked for")
           @also = read_also(given.fetch("also", {}))
-          @items = path(given, "items")
           @wait = duration(given["wait_ms"], "/wait_ms", WAIT_MS, USUAL_WAIT_MS) if given.key?("wait_ms")
           @over = try("/over") { Condition.new(given["over"]) } if given["over"]
           @newest_first = given["newest_first"] == true

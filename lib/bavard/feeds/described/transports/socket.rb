@@ -49,11 +49,6 @@ module Bavard
           message
         end
 
-        def items(frame)
-          found = @items ? @items.of(frame) : frame
-          found.is_a?(Array) ? found : [found].compact
-        end
-
         private
 
         def prepare(given)
@@ -63,7 +58,6 @@ module Bavard
           @prefix = given["prefix"]
           @problem.call("/prefix", "a short text") unless @prefix.nil? || (@prefix.is_a?(String) && @prefix.length.between?(1, LONGEST_PREFIX))
           @text = path(given, "text")
-          @items = path(given, "items")
           read_letters(given)
           read_beat(given["beat"]) if given["beat"]
         end

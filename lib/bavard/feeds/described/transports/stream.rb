@@ -24,18 +24,12 @@ module Bavard
         # @return [Boolean] whether a line is a JSON text, and not part of an event
         def lines? = @as == "lines"
 
-        def items(frame)
-          found = @items ? @items.of(frame) : frame
-          found.is_a?(Array) ? found : [found].compact
-        end
-
         private
 
         def prepare(given)
           given.key?("at") ? @at = question(given["at"], "/at") : @problem.call("/at", "say where it is")
           @as = given.fetch("as", FORMS.first)
           @problem.call("/as", "one of #{FORMS.join(", ")}") unless FORMS.include?(@as)
-          @items = path(given, "items")
           @silent_ms = given.fetch("silent_ms", USUALLY_SILENT_MS).to_i.clamp(SILENT_MS)
           @writes = question(given["writes"], "/writes") if given["writes"]
         end

@@ -125,6 +125,12 @@ module Bavard
         # @return [Hash{String => String, Integer}] what is to be remembered of something that came
         def keep(data, headers = {}) = @keep.of(data, headers)
 
+        # @return [Array<Object>] what is in a frame
+        def items(frame)
+          found = @items ? @items.of(frame) : frame
+          found.is_a?(Array) ? found : [found].compact
+        end
+
         # @return [String, nil] of MEANINGS
         def meaning(code) = @ends[code.to_s]
 
@@ -134,6 +140,7 @@ module Bavard
           (given.keys - self.class::NAMES).each do |name|
             @problem.call("/#{name}", "there is no “#{name}” here; there are #{self.class::NAMES.join(", ")}")
           end
+          @items = path(given, "items")
           read_keep(given)
           read_find(given["find"]) if given["find"]
           read_ends(given["ends"])
