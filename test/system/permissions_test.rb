@@ -34,16 +34,14 @@ class PermissionsTest < PlatformBrowserTest
       assert_text "reading as a guest"
     end
     assert_equal 0, @skein.state["grants"]
-    assert_no_selector "#answer"
+    assert_no_selector "#answer-form"
+    within("#answer-lacks") { assert_link "Skein: give permission" }
   end
 
   def test_a_permission_given_later_allows_answering
     add("Skein", channel: "reedmere")
-    assert_no_selector "#answer"
-    lane("Skein") do
-      find("summary").click
-      click_on "Give permission"
-    end
+    assert_no_selector "#answer-form"
+    click_on "Skein: give permission"
     grant("Allow it")
     lane("Skein") { assert_selector ".chip", text: "live" }
     fill_in "Your answer", with: "at last"
@@ -80,6 +78,8 @@ class PermissionsTest < PlatformBrowserTest
       assert_selector ".chip", text: "needs permission"
       assert_text "took back the permission of reedmere"
     end
+    assert_no_selector "#answer-form"
+    within("#answer-lacks") { assert_link "Lantern: its permission ended, give it again" }
     oxbow.say("nothing disturbs us")
     lane("Oxbow") { assert_selector ".lane-line", text: "nothing disturbs us" }
   end

@@ -121,6 +121,7 @@ class PlatformsTest < PlatformBrowserTest
     choose("Skein")
     within("#add") do
       fill_in "channel", with: "reedmere"
+      find("summary", text: "More").click
       find("label", text: "Into the draft alone").click
       click_on "Connect", exact: true
     end

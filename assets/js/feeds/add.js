@@ -3,6 +3,7 @@ import { say } from "../house/messages.js";
 import { Refused, send } from "../house/send.js";
 import { markOf } from "../link/marks.js";
 import { showInbox } from "./inbox.js";
+import { openMicrophones } from "./microphones.js";
 import { listRooms } from "./rooms.js";
 
 export class AddForm {
@@ -55,8 +56,17 @@ export class AddForm {
     consent.href = chosen.dataset.consent ?? "";
     consent.lastElementChild.textContent = `Ask ${chosen.dataset.name} for permission`;
     if (parts.has("voice")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
-    document.querySelector("#add-do").textContent = parts.has("inbox") ? "Make the address" : "Connect";
+    this.placeName(parts);
+    document.querySelector("#add-do").textContent = parts.has("inbox") ? "Make the address" : parts.has("microphones") ? "Make the room" : "Connect";
     this.clear();
+  }
+
+  // What has no name of its own asks for one at once; for the others it is one of the things that most leave alone.
+  placeName(parts) {
+    const field = document.querySelector("#name-field");
+    const more = document.querySelector("#more-fields");
+    if (parts.has("inbox") || parts.has("microphones")) more.closest("details").before(field);
+    else more.prepend(field);
   }
 
   clear() {
@@ -71,6 +81,7 @@ export class AddForm {
     this.anyway.hidden = !refused.anyway;
     const field = refused.field && this.form.elements[refused.field];
     field?.classList?.add("wrong");
+    field?.closest?.("details")?.setAttribute("open", "");
     field?.focus?.();
   }
 
@@ -78,6 +89,11 @@ export class AddForm {
     const values = new FormData(this.form);
     const [what, key] = values.get("choice").split(":");
     values.delete("choice");
+    // What belongs to another choice, and was typed before this one was made, is not meant.
+    for (const part of this.form.querySelectorAll("[data-part][hidden]"))
+      for (const field of part.querySelectorAll("[name]")) values.delete(field.name);
+    if (values.get("own_channel")) values.set("channel", values.get("own_channel"));
+    values.delete("own_channel");
     values.set(what, key);
     for (const [name, value] of Object.entries(more)) values.set(name, value);
     return values;
@@ -93,6 +109,7 @@ export class AddForm {
       this.toggle(false);
       say(done.found ?? "It is added.");
       if (done.inbox) showInbox(done.inbox);
+      if (done.microphones) openMicrophones(done.id);
     } catch (refused) {
       if (!(refused instanceof Refused)) throw refused;
       this.refuse(refused);

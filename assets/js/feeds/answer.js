@@ -3,6 +3,7 @@ import { icon, make } from "../house/elements.js";
 import { Refused, send } from "../house/send.js";
 import { clock } from "../house/words.js";
 import { markOf } from "../link/marks.js";
+import { tellLacks } from "./lacks.js";
 
 const HOW = {
   sending: { drawing: "refresh-cw", words: "on its way" },
@@ -15,6 +16,7 @@ const form = document.querySelector("#answer-form");
 const choices = document.querySelector("#answer-feeds");
 const answers = document.querySelector("#answers");
 const error = document.querySelector("#answer-error");
+const lacks = document.querySelector("#answer-lacks");
 let known = "";
 
 function choice(feed, chosen) {
@@ -40,7 +42,10 @@ function row(answer, feeds) {
 
 export function tellAnswers({ feeds, answers: sent }) {
   const able = feeds.filter((feed) => feed.answers);
-  box.hidden = able.length === 0;
+  const lacking = feeds.filter((feed) => feed.lacks);
+  box.hidden = able.length + lacking.length === 0;
+  form.hidden = able.length === 0;
+  tellLacks(lacks, lacking, able.length > 0);
   const now = able.map((feed) => `${feed.id}:${feed.name}`).join();
   if (now !== known) {
     known = now;

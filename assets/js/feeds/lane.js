@@ -8,6 +8,7 @@ import { clock, clockSeconds, day, lasting } from "../house/words.js";
 import { BroadcastForm } from "./broadcast.js";
 import { openInbox } from "./inbox.js";
 import { openMapping } from "./mapping.js";
+import { openMicrophones } from "./microphones.js";
 import { openRooms } from "./rooms.js";
 
 const STATES = {
@@ -158,6 +159,7 @@ export class Lane {
       if (feed.account) items.push(button("Disconnect the account", "log-out", () => this.do("withdraw"), ""));
     }
     if (feed.kind === "voice") items.push(button("Another room", "mic", () => openRooms(feed), ""));
+    if (feed.kind === "microphones") items.push(button("Their links", "mic", () => openMicrophones(this.id), ""));
     if (feed.kind === "irc") items.push(button("Tags", "pencil", () => openMapping(this.id), ""));
     if (feed.kind === "inbox") items.push(button("Address and key", "webhook", () => openInbox(this.id), ""));
     const alone = feed.draft_only ? "On air too" : "Into the draft alone";

@@ -2,6 +2,7 @@
 import { make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt } from "../house/send.js";
+import { tellLacks } from "../feeds/lacks.js";
 import { markOf } from "../link/marks.js";
 import { answer, setup } from "./door.js";
 
@@ -13,6 +14,8 @@ export class Answering {
     this.box = document.querySelector("#answering");
     this.field = document.querySelector("#answer");
     this.choices = document.querySelector("#answer-feeds");
+    this.form = document.querySelector("#answer-form");
+    this.lacks = document.querySelector("#answer-lacks");
     this.how = document.querySelector("#answer-how");
     document.querySelector("#answer-form").addEventListener("submit", (event) => {
       event.preventDefault();
@@ -27,7 +30,11 @@ export class Answering {
   tell(feeds, answers) {
     this.names = new Map(feeds.map((feed) => [feed.id, feed.name]));
     const able = feeds.filter((feed) => feed.answers);
-    this.box.hidden = able.length === 0 || !setup.acts;
+    // Only who may give a permission is led to where it is given.
+    const lacking = setup.hears ? feeds.filter((feed) => feed.lacks) : [];
+    this.box.hidden = able.length + lacking.length === 0 || !setup.acts;
+    this.form.hidden = able.length === 0;
+    tellLacks(this.lacks, lacking, able.length > 0);
     const known = able.map((feed) => feed.id).join();
     if (known !== this.known) {
       this.known = known;
@@ -53,7 +60,7 @@ export class Answering {
   // To everybody; where no chat takes an answer, that is said instead of nothing.
   write() {
     if (!setup.acts) return;
-    if (this.box.hidden) return say(`No chat takes answers from here. ${HOW_TO}`, { bad: true });
+    if (this.box.hidden || this.form.hidden) return say(`No chat takes answers from here. ${HOW_TO}`, { bad: true });
     this.field.focus();
   }
 

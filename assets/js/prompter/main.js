@@ -14,6 +14,7 @@ import { ask, setup } from "./door.js";
 import { Held } from "./held.js";
 import { keep, kept } from "./kept.js";
 import { Lines } from "./lines.js";
+import { OwnMicrophone } from "./microphone.js";
 import { Side } from "./side.js";
 import { Speech } from "./speech.js";
 import { Voices } from "./voices.js";
@@ -48,6 +49,7 @@ const column = new Column(lines, {
   wantOlder: async (id) => lines.add(await olderThan(id)),
 });
 const voices = new Voices();
+if (setup.hears) new OwnMicrophone();
 const cues = new Cues();
 const held = new Held(lines, (id) => column.goTo(id));
 
@@ -202,7 +204,7 @@ if (setup.signed_in) {
   home.href = "/feeds";
   more.prepend(home);
 }
-for (const menu of document.querySelectorAll(".menu-sheet"))
+for (const menu of document.querySelectorAll(".menu-sheet:not(#microphone-sheet)"))
   menu.addEventListener("click", (event) => event.target.closest("button, a") && event.target.closest("details").removeAttribute("open"));
 
 draw();

@@ -31,14 +31,21 @@ module Bavard
       # @return [Hash] name, address
       # @raise [Bavard::Error]
       def read(given)
-        number = Broadcast.number(given["number"].to_s)
-        channel = Broadcast.channel(given["channel"].to_s)
+        number, channel = place(given["number"].to_s, given["channel"].to_s)
         if number.nil? && channel.nil?
           raise Error.new("Enter the number of the broadcast, or the name of the channel to find it by.", field: "number")
         end
 
         {name: nil, address: {"number" => number, "channel" => channel}, password: nil}
       end
+
+      # What stands where a number is asked for may be a channel's name as well.
+      def place(number, channel)
+        return [nil, Broadcast.channel(number)] if channel.strip.empty? && Broadcast.name?(number)
+
+        [Broadcast.number(number), Broadcast.channel(channel)]
+      end
+      private_class_method :place
 
       # @return [String, nil] the number of the running broadcast of a channel, or of whoever gave the permission
       # @raise [Bavard::Error] where there is none, or the platform cannot be reached

@@ -12,6 +12,7 @@ require_relative "left_out"
 require_relative "lines"
 require_relative "log_writing"
 require_relative "members"
+require_relative "microphones"
 require_relative "people"
 require_relative "permissions"
 require_relative "shows"
@@ -24,7 +25,7 @@ module Bavard
     #
     # known:: People who were heard; team:: Members, and links for them
     Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows,
-      :dress, :ceilings, keyword_init: true) do
+      :dress, :microphones, :ceilings, keyword_init: true) do
       # @param db [Sequel::Database]
       # @param box [SecretBox] for what nobody may read in the database
       # @param limits [Hash{String => Integer}] as Ceilings takes them
@@ -34,6 +35,7 @@ module Bavard
                  fellows: Fellows, dress: Dress}
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
+          microphones: Microphones.new(db, box),
           feeds: Feeds.new(db, box, permissions), ceilings: Ceilings.new(db, limits))
       end
 

@@ -22,6 +22,7 @@ require_relative "links/link_app"
 require_relative "links/live_sockets"
 require_relative "stations/log/log_app"
 require_relative "stations/people/join_app"
+require_relative "links/microphone_app"
 require_relative "links/now_app"
 require_relative "http/operations"
 require_relative "stations/people/people_app"
@@ -80,7 +81,11 @@ module Bavard
             run LinkApp
           end
           map("/prompter") { run App.prompter(App.stations(session, sign_in, PrompterApp)) }
-          map("/in") do
+          map("/mic") do
+          use LiveSockets
+          run MicrophoneApp
+        end
+        map("/in") do
             use LiveSockets
             run InboxApp
           end

@@ -3,6 +3,7 @@
 require "forwardable"
 require_relative "../live/pictures/faces_unpacked"
 require_relative "http/remembered"
+require_relative "links/microphone_socket"
 
 module Bavard
   module Web
@@ -31,12 +32,16 @@ module Bavard
         @type_case ||= Live::FacesUnpacked.type_case(faces)
       end
 
+      # @return [MicrophoneSocket::Topics]
+      def microphone_topics = @microphone_topics ||= MicrophoneSocket::Topics.new
+
       # @return [Remembered] who is who while the database does not answer
       def remembered = @remembered ||= Remembered.new(clock)
 
       # Puts the site into each request's env.
       def in(app)
         remembered
+        microphone_topics
         lambda do |env|
           env["bavard.site"] = self
           app.call(env)

@@ -7,7 +7,7 @@ import { Voices } from "../../../assets/js/prompter/voices.js";
 
 eachOnAPage({
   html: `<div id="voices" hidden></div><div id="cues" hidden></div><div id="more-sheet"></div><div id="messages"></div>
-    <div id="answering" hidden><form id="answer-form"><div id="answer-feeds"></div><input id="answer"></form><p id="answer-how"></p></div>`,
+    <div id="answering" hidden><form id="answer-form"><div id="answer-feeds"></div><input id="answer"></form><p id="answer-how"></p><p id="answer-lacks"></p></div>`,
 });
 
 const room = (more = {}) => ({

@@ -11,6 +11,7 @@ module Bavard
       # See above.
       class Broadcast
         NUMBER = /\A\d{4}-?\d{4}\z/
+        NAME = /\A[a-z0-9][\w-]{0,59}\z/
         # The same somewhere in an address.
         IN_ADDRESS = /(?<![\d-])(\d{4})-?(\d{4})(?![\d-])/
 
@@ -26,12 +27,15 @@ module Bavard
           "#{match[1]}-#{match[2]}"
         end
 
+        # @return [Boolean] whether it is the name of a channel, and no number
+        def self.name?(text) = text.strip.delete_prefix("@").downcase.match?(NAME) && !text.strip.match?(NUMBER)
+
         # @return [String, nil]
         # @raise [Bavard::Error]
         def self.channel(text)
           name = text.strip.delete_prefix("@").downcase
           return if name.empty?
-          return name if name.match?(/\A[a-z0-9][\w-]{0,59}\z/)
+          return name if name.match?(NAME)
 
           raise Error.new("“#{text[0, 60]}” cannot be a channel's name.", field: "channel", value: text)
         end

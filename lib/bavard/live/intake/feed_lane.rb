@@ -27,6 +27,8 @@ module Bavard
       Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
 
       attr_reader :feed, :state, :gap, :pace, :runner
+      # @return [Object, nil] by which it listens now; read by those who come to us, from threads of theirs
+      attr_reader :connection
 
       # @param feed [Store::Feeds::Feed]
       # @param keeping [FeedKeeping]
@@ -198,7 +200,14 @@ module Bavard
       end
 
       # @return [Boolean] whether lines can be sent there
-      def answers? = kind.answers?(feed)
+      def answers? = kind.answers?(feed) && !permission_over?
+
+      # @return [String, nil] what has to be given before lines can be sent there: "permission", or that "again" once it was taken back
+      def lacks
+        return if answers? || platform&.consent.nil?
+
+        permission_over? ? "again" : "permission"
+      end
 
       # Sends a line of the host's, now or never: one that waits for a connection would come when nobody expects it.
       #
@@ -245,6 +254,8 @@ module Bavard
         cursor = @connection ? @connection.cursor : @cursor
         cursor if cursor && !cursor.empty?
       end
+
+      def permission_over? = !feed.permission.nil? && state.want == :permission
 
       def not_sent(answer_id) = Core::Answered.new(answer_id, false, NOT_CONNECTED)
 

@@ -17,7 +17,8 @@ module Bavard
       attr_reader :rooms, :heard
 
       # @return [String] by which people are known over all rooms of one service
-      def self.service(lane) = lane.feed.platform || "feed #{lane.id}"
+      def self.service(lane) = service_of(lane.feed)
+      def self.service_of(feed) = feed.platform || "feed #{feed.id}"
 
       # @param cast [Store::Cast] whoever was never seen before joins it
       # @param journal [Journal] by which they do

@@ -15,6 +15,8 @@ module Bavard
       HOUR_S = 3600
       # Edits come thick while somebody drags.
       POSTS = 3000
+      # Names chosen at a link for anybody, in an hour.
+      MICROPHONES = 60
       FREE = %r{\A/(?:air|assets|pictures|healthz|metrics)(?:/|\z)}
       SAY = "That was too much at once. Wait a minute and try again.\n"
       SAY_LATER = "That was too much at once. Come back in an hour.\n"
@@ -60,6 +62,9 @@ module Bavard
           end
           attack.throttle("new accounts", limit: NEW_ACCOUNTS, period: HOUR_S) do |request|
             request.ip if request.post? && request.path == "/account/create-account"
+          end
+          attack.throttle("microphones", limit: MICROPHONES, period: HOUR_S) do |request|
+            request.ip if request.post? && request.path.start_with?("/mic/")
           end
           attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| request.ip if request.post? && !request.path.match?(FREE) }
           attack.throttled_responder = lambda do |request|

@@ -3,15 +3,17 @@
 require "rack"
 require "websocket/driver"
 require_relative "inbox_socket"
+require_relative "microphone_socket"
 require_relative "../stations/all/visitor"
 
 module Bavard
   module Web
     # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
-    # host's own pages; and where others send to: /in/<token>/live. Taken off the web server at once and handed to the relay.
+    # host's own pages; /mic/<token>/live for microphones; and where others send to: /in/<token>/live. Taken off the web server at once and handed to the relay.
     class LiveSockets
       AIR = %r{\A/air/([\w-]{16,64})/live\z}
       DRAFT = %r{\A/stage/(\d{1,18})/live\z}
+      MICROPHONE = %r{\A/mic/([\w-]{32})/live\z}
       INBOX = %r{\A/in/([\w-]{16,64})/live\z}
       SHOW = "/live"
       PROMPTER = "/prompter/live"
@@ -68,9 +70,20 @@ module Bavard
           inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
           return inbox && [inbox.topic, inbox]
         end
+        if (match = MICROPHONE.match(path))
+          return microphone(env, site, match[1])
+        end
         return prompter_link(env, site, match[1]) if (match = PROMPTER_LINK.match(path))
 
         signed_in(env, site, path)
+      end
+
+      def microphone(env, site, token)
+        link = MicrophoneSocket.link(site, token) or return
+        return if link.anybody?
+
+        env["bavard.microphone"] = link.id
+        MicrophoneSocket.new(site, link).then { |socket| [socket.topic, socket] }
       end
 
       def prompter_link(env, site, token)

@@ -6,6 +6,7 @@ require_relative "../../../feeds/polling"
 require_relative "../../../live/intake/feed_kinds"
 require_relative "../../../live/intake/trial"
 require_relative "feed_marks"
+require_relative "microphone_links"
 require_relative "new_feed"
 require_relative "../all/station"
 
@@ -30,7 +31,7 @@ module Bavard
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
         feed = new_feed.create(@record.id)
         ask { |show| show.add_feed(feed) }
-        json(id: feed.id, found: trial&.words, inbox: inbox_of(feed))
+        json(id: feed.id, found: trial&.words, inbox: inbox_of(feed), microphones: feed.kind == Feeds::Microphones::KIND)
       end
 
       post("/:feed/connect") { on_lane { |show, feed_id| show.want_feed(feed_id, true) } }
@@ -86,6 +87,8 @@ module Bavard
         not_found unless platform&.kind == Feeds::Voice::KIND
         json(rooms: Feeds::Voice.rooms(platform))
       end
+
+      register MicrophoneLinks
 
       # Another room, or after another person.
       post "/:feed/room" do

@@ -11,6 +11,8 @@ module Bavard
     # A feed that a host is about to add, from what the form says.
     class NewFeed
       LONGEST_NAME = 60
+      # There is nothing to try before somebody came.
+      COME_TO_US = [Feeds::Activities, Feeds::Microphones].freeze
 
       # @return [Hash] what a feed reads once it has an account: its channel; a voice room stays the one it is
       def self.address_of(feed, account)
@@ -33,7 +35,7 @@ module Bavard
           given["kind"].to_s.then { |name| name.empty? ? Feeds::Irc::KIND : name }
         end
         @kind = Live::FEED_KINDS[@kind_name]
-        raise Error.new("There is no kind of feed called that.", field: "kind") unless @kind && (@platform || %w[irc inbox].include?(@kind_name))
+        raise Error.new("There is no kind of feed called that.", field: "kind") unless @kind && (@platform || %w[irc inbox microphones].include?(@kind_name))
 
         @draft_only = given["draft_only"] == "1"
         @read = read(given)
@@ -42,7 +44,7 @@ module Bavard
 
       # @return [Live::Trial::Result, nil] nil where there is nothing to try
       def try
-        return if @kind == Feeds::Activities
+        return if COME_TO_US.include?(@kind)
 
         options = {clock: @site.clock}
         if @kind == Feeds::Irc then options[:door] = @site.door

@@ -6,6 +6,7 @@ require_relative "../../../store/lines"
 require_relative "../../../store/log"
 require_relative "spoken"
 require_relative "../log/trace"
+require_relative "../../links/microphone_app"
 
 module Bavard
   module Web
@@ -124,7 +125,9 @@ module Bavard
         # Which chats there are, and how answers went.
         def feeds_told
           ask do |running|
-            feeds = running.lanes.each_value.map { |lane| {id: lane.id, name: lane.feed.name, mark: lane.mark, answers: lane.answers?} }
+            feeds = running.lanes.each_value.map do |lane|
+              {id: lane.id, name: lane.feed.name, mark: lane.mark, platform: lane.feed.platform, answers: lane.answers?, lacks: lane.lacks}
+            end
             {feeds:, answers: running.answers.report}
           end
         end
@@ -183,8 +186,11 @@ module Bavard
 
         # What the page is set up with.
         def prompter_page(base:, signed_in:)
+          hears = signed_in && Core::Rights.may?(role, :direct)
+          headers MicrophoneApp::MAY_HEAR if hears
           running = show
-          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:, offers: Live::PrompterDesk::OFFERS}
+          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:, hears:,
+                    offers: Live::PrompterDesk::OFFERS}
           erb :prompter, layout: false
         end
       end

@@ -154,7 +154,7 @@ module Bavard
         def choices(feeds)
           @shelves = ask { |show| show.wardrobe.contents.shelves.map { |shelf| {id: shelf.id.to_s, name: shelf.name} } }
           cast_choices
-          @rooms = feeds.select { |feed| feed.kind == Feeds::Voice::KIND }.map { |feed| [feed.id.to_s, feed.name] }
+          @rooms = feeds.select { |feed| Live::ROOMS.include?(feed.kind) }.map { |feed| [feed.id.to_s, feed.name] }
           @feeds = feeds.map { |feed| {id: feed.id.to_s, name: feed.name} }
         end
 

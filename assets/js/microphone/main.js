@@ -1,0 +1,93 @@
+// The microphone page: switch it on, see that one is heard and shown, mute with a key.
+import { lengthOf, NO_FLOOR } from "./level.js";
+import { Voice } from "./voice.js";
+
+const at = (id) => document.querySelector(`#${id}`);
+const SPREAD = 22;
+
+// What the page says, by the first that holds.
+function says({ listens, open, talks, room, off, gone }, { muted, on }) {
+  if (gone) return "This link is not valid any more. Ask for another one.";
+  if (off) return off;
+  if (!on) return "Your microphone is off.";
+  if (!listens) return "Waiting for the microphone …";
+  if (!open || room === null) return "The line is lost. It comes back by itself.";
+  if (muted) return "Muted. Nobody sees you talk.";
+  return talks ? "You are shown as talking." : "Heard. Say something.";
+}
+
+function draw({ state, settings }) {
+  at("says").textContent = says(state, settings);
+  if (state.you) at("you").textContent = state.you;
+  at("face").dataset.state = state.talks ? "talks" : settings.muted ? "muted" : state.listens && state.open ? "heard" : "off";
+  at("trouble").hidden = !state.trouble;
+  at("trouble").textContent = state.trouble ?? "";
+  at("on").lastElementChild.textContent = settings.on ? "Switch it off" : "Switch it on";
+  at("on").classList.toggle("do", !settings.on);
+  at("on").disabled = state.gone;
+  at("mute").disabled = !settings.on || state.gone;
+  at("mute").setAttribute("aria-pressed", settings.muted);
+  at("mute").children[1].textContent = settings.muted ? "Muted" : "Mute";
+  at("gain-told").value = `${settings.gain > 0 ? "+" : ""}${settings.gain} dB`;
+  at("floor-told").value = settings.floor > NO_FLOOR ? `${settings.floor} dB` : "off";
+  for (const name of ["gain", "floor"]) {
+    const { min, max } = at(name);
+    at(name).style.setProperty("--filled", `${((settings[name] - min) / (max - min)) * 100}%`);
+  }
+  at("floor-mark").hidden = settings.floor <= NO_FLOOR;
+  at("floor-mark").style.insetInlineStart = `${lengthOf(-settings.floor) * 100}%`;
+}
+
+// Painted once a frame at most, whatever comes.
+let painted = 0;
+let wanted = null;
+function meter(level, { settings }) {
+  wanted = settings.muted ? 0 : lengthOf(level);
+  painted ||= requestAnimationFrame(() => {
+    painted = 0;
+    at("bar").style.transform = `scaleX(${wanted})`;
+    at("left").style.transform = `translateX(${-wanted * SPREAD}px)`;
+    at("right").style.transform = `translateX(${wanted * SPREAD}px)`;
+  });
+}
+
+async function listDevices(voice) {
+  const devices = await voice.ear.devices();
+  const known = devices.some((one) => one.deviceId === voice.settings.device);
+  at("device").replaceChildren(
+    new Option("The usual one", ""),
+    ...devices.map((one, index) => new Option(one.label || `Microphone ${index + 1}`, one.deviceId)),
+    ...(voice.settings.device && !known ? [new Option("The one chosen before, which is not there", voice.settings.device)] : []),
+  );
+  at("device").value = voice.settings.device;
+}
+
+const voice = new Voice({ changed: draw, heard: meter });
+draw(voice);
+voice.connect(document.body.dataset.socket);
+listDevices(voice);
+navigator.mediaDevices?.addEventListener("devicechange", () => listDevices(voice));
+
+async function turn() {
+  if (voice.settings.on) return voice.off();
+  await voice.on();
+  listDevices(voice);
+}
+at("on").addEventListener("click", turn);
+at("mute").addEventListener("click", () => voice.mute());
+at("device").addEventListener("change", ({ target }) => voice.choose(target.value));
+for (const name of ["gain", "floor"]) {
+  at(name).value = voice.settings[name];
+  at(name).addEventListener("input", ({ target }) => voice.keep({ [name]: Number(target.value) }));
+}
+document.addEventListener("keydown", (event) => {
+  const typing = event.target.matches("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey;
+  if (event.key.toLowerCase() === "m" && !event.repeat && !typing && voice.settings.on) voice.mute();
+});
+if (voice.settings.on) voice.on().then(() => listDevices(voice));
+// At the link for anybody, this browser is known again.
+try {
+  localStorage.setItem("bavard.microphone.own", JSON.stringify({ path: location.pathname, name: at("you").textContent }));
+} catch {
+  // It is asked for its name again.
+}

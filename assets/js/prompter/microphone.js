@@ -1,0 +1,81 @@
+// The host's own microphone, heard here: for portraits of one person, and wherever the others stand.
+import { button, icon, make } from "../house/elements.js";
+import { attempt, send } from "../house/send.js";
+import { lengthOf } from "../microphone/level.js";
+import { Voice } from "../microphone/voice.js";
+
+export class OwnMicrophone {
+  constructor() {
+    this.summary = document.querySelector("#microphone-mark");
+    this.sheet = document.querySelector("#microphone-sheet");
+    this.bar = make("span", "own-meter-bar");
+    this.says = make("p", "said");
+    this.turn = button("", "mic", () => this.toggle(), "");
+    this.mute = button("", "mic-off", () => this.voice.mute(), "");
+    this.device = make("select");
+    this.device.setAttribute("aria-label", "Your microphone");
+    this.device.addEventListener("change", () => this.voice.choose(this.device.value));
+    this.voice = new Voice({ changed: () => this.draw(), heard: (level) => this.meter(level) });
+    this.sheet.append(
+      make("label", "sheet-row", "Your microphone", make("div", "select", this.device)),
+      make("span", "own-meter", this.bar),
+      this.says,
+      this.turn,
+      this.mute,
+    );
+    this.draw();
+    this.list();
+    navigator.mediaDevices?.addEventListener("devicechange", () => this.list());
+    if (this.voice.settings.on) this.begin();
+  }
+
+  async toggle() {
+    if (this.voice.settings.on) return this.voice.off();
+    await this.begin();
+    this.list();
+  }
+
+  // Its room is made when it is first wanted.
+  async begin() {
+    const own = this.voice.line ? {} : await attempt(() => send("/feeds/microphones/mine"));
+    if (!own) return;
+    if (own.path) this.voice.connect(`${own.path}/live`);
+    await this.voice.on();
+  }
+
+  async list() {
+    const devices = await this.voice.ear.devices();
+    this.device.replaceChildren(
+      new Option("the usual one", ""),
+      ...devices.map((one, index) => new Option(one.label || `Microphone ${index + 1}`, one.deviceId)),
+    );
+    this.device.value = this.voice.settings.device;
+    if (this.device.selectedIndex < 0) this.device.value = "";
+  }
+
+  words({ listens, open, talks, trouble, off, gone }, { on, muted }) {
+    if (trouble) return trouble;
+    if (gone) return "Your microphone was taken out of its room. Load this page again to come back.";
+    if (off) return off;
+    if (!on) return "Only how loud you are is sent, never sound.";
+    if (!listens || !open) return "Waiting for the microphone and its room …";
+    if (muted) return "Muted. Nobody sees you talk.";
+    return talks ? "You are shown as talking." : "Heard. Say something.";
+  }
+
+  draw() {
+    if (!this.voice) return;
+    const { state, settings } = this.voice;
+    this.says.textContent = this.words(state, settings);
+    this.turn.replaceChildren(icon("mic"), settings.on ? "Switch it off" : "Switch it on");
+    this.mute.replaceChildren(icon("mic-off"), settings.muted ? "Be heard again" : "Mute");
+    this.mute.hidden = !settings.on;
+    this.summary.classList.toggle("talks", state.talks);
+    this.summary.classList.toggle("trouble", settings.on && !(state.listens && state.open));
+    this.summary.replaceChildren(icon(settings.on && !settings.muted ? "mic" : "mic-off"));
+  }
+
+  meter(level) {
+    this.bar.style.transform = `scaleX(${this.voice.settings.muted ? 0 : lengthOf(level)})`;
+  }
+}
