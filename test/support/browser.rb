@@ -54,16 +54,31 @@ class LastingDriver < Capybara::Cuprite::Driver
   end
 end
 
-Capybara.register_driver(:bavard) do |app|
-  LastingDriver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
-    env: Elsewhen.env, process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts], browser_options: {
-      "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
-      "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
-      "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil,
-      # As broadcast software has it.
-      "autoplay-policy" => "no-user-gesture-required"
-    })
+# Browsers by name: one for all, and what some tests need of their own.
+module Browsers
+  OPTIONS = {
+    "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
+    "disable-sync" => nil, "disable-quic" => nil, "no-first-run" => nil, "disable-dev-shm-usage" => nil,
+    "disable-renderer-backgrounding" => nil, "disable-backgrounding-occluded-windows" => nil, "mute-audio" => nil,
+    # As broadcast software has it.
+    "autoplay-policy" => "no-user-gesture-required"
+  }.freeze
+
+  module_function
+
+  # @param more [Hash] options of Chromium besides
+  # @return [Symbol] its name
+  def register(name, more = {})
+    Capybara.register_driver(name) do |app|
+      LastingDriver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
+        env: Elsewhen.env, process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts],
+        browser_options: OPTIONS.merge(more))
+    end
+    name
+  end
 end
+
+Browsers.register(:bavard)
 Capybara.default_driver = :bavard
 Capybara.default_max_wait_time = 40
 # A look takes longer than the hundredth of a second that stands here otherwise, from the very page that is waited for.

@@ -23,7 +23,6 @@ class MicrophonesTest < WebTest
     super
     sign_up
     made = send_form("/feeds/", {"kind" => "microphones", "name" => "Hide"})
-    assert made["microphones"], made
     @feed_id = made["id"]
     wait_for("the room to be open") { lane.state.state == :live }
   end
@@ -180,7 +179,7 @@ class MicrophonesTest < WebTest
     known = stores.cast.of_show(@record.id).first
     stores.cast.keep(@record.id, known.id, short: "Teo", colour: "#f3b634", states: {"silent" => "a" * 32})
     told = add(member: known.id.to_s)
-    assert_equal ["Teo"], (told["people"].map { |one| one["name"] })
+    assert_equal ["Teo"], told["people"].map { |one| one["name"] }
     assert_empty told["cast"], "Teo has a link"
     page_at(path_of("Teo"))
     key = stores.microphones.of_feed(@feed_id).first.key

@@ -6,6 +6,12 @@ import { showInbox } from "./inbox.js";
 import { openMicrophones } from "./microphones.js";
 import { listRooms } from "./rooms.js";
 
+// What the button makes where there is nothing to connect to.
+const MAKES = [
+  ["inbox", "Make the address"],
+  ["microphones", "Make the room"],
+];
+
 export class AddForm {
   constructor() {
     const at = (id) => document.querySelector(id);
@@ -57,7 +63,7 @@ export class AddForm {
     consent.lastElementChild.textContent = `Ask ${chosen.dataset.name} for permission`;
     if (parts.has("voice")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
     this.placeName(parts);
-    document.querySelector("#add-do").textContent = parts.has("inbox") ? "Make the address" : parts.has("microphones") ? "Make the room" : "Connect";
+    document.querySelector("#add-do").textContent = MAKES.find(([part]) => parts.has(part))?.[1] ?? "Connect";
     this.clear();
   }
 

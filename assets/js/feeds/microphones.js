@@ -17,7 +17,12 @@ async function copy(link, whose) {
 }
 
 function person({ id, name: called, link, there }) {
-  const again = button("", "refresh-cw", () => change(`/${id}/anew`, {}, `${called} has another link; the one before is void.`), "button plain");
+  const again = button(
+    "",
+    "refresh-cw",
+    () => change(`/${id}/anew`, {}, `${called} has another link; the one before is void.`),
+    "button plain",
+  );
   again.setAttribute("aria-label", `Another link for ${called}`);
   const away = button("", "trash-2", () => change(`/${id}/remove`, {}, `${called} is taken away.`), "button plain");
   away.setAttribute("aria-label", `Take ${called} away`);

@@ -39,16 +39,17 @@ function draw({ state, settings }) {
 }
 
 // Painted once a frame at most, whatever comes.
-let painted = 0;
 let wanted = null;
 function meter(level, { settings }) {
+  if (wanted === null) requestAnimationFrame(paint);
   wanted = settings.muted ? 0 : lengthOf(level);
-  painted ||= requestAnimationFrame(() => {
-    painted = 0;
-    at("bar").style.transform = `scaleX(${wanted})`;
-    at("left").style.transform = `translateX(${-wanted * SPREAD}px)`;
-    at("right").style.transform = `translateX(${wanted * SPREAD}px)`;
-  });
+}
+
+function paint() {
+  at("bar").style.transform = `scaleX(${wanted})`;
+  at("left").style.transform = `translateX(${-wanted * SPREAD}px)`;
+  at("right").style.transform = `translateX(${wanted * SPREAD}px)`;
+  wanted = null;
 }
 
 async function listDevices(voice) {

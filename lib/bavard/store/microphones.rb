@@ -14,7 +14,7 @@ module Bavard
         def anybody? = key.nil?
       end
       MOST = 60
-      FULL = "There are #{MOST} microphones in this room already. Take one away first."
+      FULL = "There are #{MOST} microphones in this room already. Take one away first.".freeze
       TOKEN_BYTES = 24
       KEY_BYTES = 6
 

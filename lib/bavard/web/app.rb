@@ -76,20 +76,19 @@ module Bavard
           FILES.each { |path, files| map(path) { run files } }
           map("/assets") { run Rack::ConditionalGet.new(Assets.new) }
           map("/now") { run NowApp }
-          map("/air") do
-            use LiveSockets
-            run LinkApp
-          end
+          App.by_link(self)
           map("/prompter") { run App.prompter(App.stations(session, sign_in, PrompterApp)) }
-          map("/mic") do
-          use LiveSockets
-          run MicrophoneApp
-        end
-        map("/in") do
-            use LiveSockets
-            run InboxApp
-          end
           map("/") { run App.stations(session, sign_in) }
+        end
+      end
+
+      # What is reached by a link alone, each with a WebSocket of its own.
+      def by_link(builder)
+        {"/air" => LinkApp, "/mic" => MicrophoneApp, "/in" => InboxApp}.each do |path, app|
+          builder.map(path) do
+            use LiveSockets
+            run app
+          end
         end
       end
 

@@ -11,7 +11,8 @@ require_relative "../../feeds/voice"
 module Bavard
   module Live
     # The kinds of feeds there are, by what they are called in the database.
-    FEED_KINDS = [Feeds::Irc, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice, Feeds::Microphones, Feeds::Described].to_h do |kind|
+    FEED_KINDS = [Feeds::Irc, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice, Feeds::Microphones,
+      Feeds::Described].to_h do |kind|
       [kind::KIND, kind]
     end.freeze
     # Those of which people are heard.

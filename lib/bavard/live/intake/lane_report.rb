@@ -43,7 +43,8 @@ module Bavard
 
       def feed(feed)
         {id: feed.id, name: feed.name, kind: feed.kind, mark: @lane.mark, words: @lane.kind.words(feed), wanted: feed.wanted,
-         draft_only: feed.draft_only, answers: @lane.answers?, lacks: @lane.lacks, account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
+         draft_only: feed.draft_only, answers: @lane.answers?, lacks: @lane.lacks,
+         account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
          platform: feed.platform, channel: feed.address["channel"], address: feed.address.slice("room", "follow")}
       end
 

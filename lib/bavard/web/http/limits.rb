@@ -53,6 +53,13 @@ module Bavard
 
       module_function
 
+      # Names that become links of their own.
+      def names(attack)
+        attack.throttle("microphones", limit: MICROPHONES, period: HOUR_S) do |request|
+          request.ip if request.post? && request.path.start_with?("/mic/")
+        end
+      end
+
       # @return [Class] the middleware, with counts that begin at nothing
       def middleware
         Rack::Attack.tap do |attack|
@@ -63,9 +70,7 @@ module Bavard
           attack.throttle("new accounts", limit: NEW_ACCOUNTS, period: HOUR_S) do |request|
             request.ip if request.post? && request.path == "/account/create-account"
           end
-          attack.throttle("microphones", limit: MICROPHONES, period: HOUR_S) do |request|
-            request.ip if request.post? && request.path.start_with?("/mic/")
-          end
+          names(attack)
           attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| request.ip if request.post? && !request.path.match?(FREE) }
           attack.throttled_responder = lambda do |request|
             wait_s = request.env["rack.attack.match_data"][:period]

@@ -9,7 +9,8 @@ require_relative "../stations/all/visitor"
 module Bavard
   module Web
     # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
-    # host's own pages; /mic/<token>/live for microphones; and where others send to: /in/<token>/live. Taken off the web server at once and handed to the relay.
+    # host's own pages; /mic/<token>/live for microphones; and where others send to:
+    # /in/<token>/live. Taken off the web server at once and handed to the relay.
     class LiveSockets
       AIR = %r{\A/air/([\w-]{16,64})/live\z}
       DRAFT = %r{\A/stage/(\d{1,18})/live\z}

@@ -81,7 +81,7 @@ module Bavard
         return if @muted
 
         now_ms = @site.clock.call
-        @talking.level(now_ms, -level) if @talking
+        @talking&.level(now_ms, -level)
         shown(connection)
       end
 
@@ -99,7 +99,7 @@ module Bavard
       def room(connection)
         return @room if @room&.open?
 
-        @room = @site.shows[@link.show_id]&.lanes&.[](@link.feed_id)&.connection
+        @room = lane&.connection
         @talking = @room && Core::Voice::Talking.new
         @shows = false
         return told_off(connection) unless @room
@@ -108,6 +108,11 @@ module Bavard
         @room.enter(@link.key, @link.name, self, muted: @muted)
         connection.send_frame(JSON.generate(room: @room.name, you: @link.name))
         @room
+      end
+
+      def lane
+        show = @site.shows[@link.show_id]
+        show && show.lanes[@link.feed_id]
       end
 
       def told_off(connection)

@@ -10,24 +10,27 @@ module Bavard
       # @param app [Class]
       def self.registered(app)
         app.helpers Helpers
+        rooms(app)
+        links(app)
+        # The host's own, at the prompter: in the first room of microphones there is, or in one that is made.
+        app.post("/microphones/mine") { json(path: "/mic/#{own_microphone.token}") }
+      end
+
+      def self.rooms(app)
         app.get("/:feed/microphones") { json(links_of(microphones)) }
 
         # Somebody of the cast, who keeps what they wear, or somebody by a name.
         app.post "/:feed/microphones" do
           feed = microphones
-          member = params["member"] && site.stores.cast.of_show(@record.id).find { |one| one.id == id(params["member"]) }
+          member = params["member"] && member_called(id(params["member"]))
           add_microphone(feed, member ? member.short || member.name : text(params["name"]), member)
           json(links_of(feed))
         end
 
-        app.post "/:feed/microphones/anybody" do
-          feed = microphones
-          before = site.stores.microphones.of_feed(feed.id).find(&:anybody?)
-          site.stores.microphones.for_anybody(feed.id, params["on"] == "1")
-          cut(before) if before && params["on"] != "1"
-          json(links_of(feed))
-        end
+        app.post("/:feed/microphones/anybody") { json(links_of(microphones.tap { |feed| let_anybody(feed, params["on"] == "1") })) }
+      end
 
+      def self.links(app)
         app.post("/:feed/microphones/:link/anew") { on_link { |feed, link| site.stores.microphones.renew(feed.id, link.id) } }
         app.post "/:feed/microphones/:link/remove" do
           on_link do |feed, link|
@@ -35,10 +38,8 @@ module Bavard
             ask { |show| show.lanes[feed.id]&.connection&.put_out(link.key) } if link.key
           end
         end
-
-        # The host's own, at the prompter: in the first room of microphones there is, or in one that is made.
-        app.post("/microphones/mine") { json(path: "/mic/#{own_microphone.token}") }
       end
+      private_class_method :rooms, :links
 
       # See above.
       module Helpers
@@ -52,6 +53,8 @@ module Bavard
           {name: feed.name, anybody: anybody && address_of(anybody), cast: cast_left(links),
            people: links.reject(&:anybody?).map { |link| {id: link.id, name: link.name, link: address_of(link), there: there.include?(link.key)} }}
         end
+
+        def member_called(member_id) = site.stores.cast.of_show(@record.id).find { |one| one.id == member_id } || not_found
 
         def address_of(link) = "#{request.base_url}/mic/#{link.token}"
 
@@ -72,12 +75,19 @@ module Bavard
         end
 
         def wear(feed, link, member)
+          cast = site.stores.cast
           service = Live::Voices.service_of(feed)
-          site.stores.cast.seen(@record.id, service, link.key, link.name, site.clock.call)
-          one = site.stores.cast.of_show(@record.id).find { |known| known.service == service && known.key == link.key }
-          site.stores.cast.keep(@record.id, one.id, **member.to_h.slice(:short, :colour, :face, :states))
-          members = site.stores.cast.of_show(@record.id)
+          cast.seen(@record.id, service, link.key, link.name, site.clock.call)
+          one = cast.of_show(@record.id).find { |known| [known.service, known.key] == [service, link.key] }
+          cast.keep(@record.id, one.id, **member.to_h.slice(:short, :colour, :face, :states))
+          members = cast.of_show(@record.id)
           ask { |show| show.voices.members = members }
+        end
+
+        def let_anybody(feed, wanted)
+          before = site.stores.microphones.of_feed(feed.id).find(&:anybody?)
+          site.stores.microphones.for_anybody(feed.id, wanted)
+          cut(before) if before && !wanted
         end
 
         # Does something with a link, after which whoever had it open is cut off.

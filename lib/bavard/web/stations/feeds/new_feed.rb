@@ -11,6 +11,7 @@ module Bavard
     # A feed that a host is about to add, from what the form says.
     class NewFeed
       LONGEST_NAME = 60
+      WITHOUT_PLATFORM = [Feeds::Irc, Feeds::Activities, Feeds::Microphones].map { |kind| kind::KIND }.freeze
       # There is nothing to try before somebody came.
       COME_TO_US = [Feeds::Activities, Feeds::Microphones].freeze
 
@@ -35,7 +36,8 @@ module Bavard
           given["kind"].to_s.then { |name| name.empty? ? Feeds::Irc::KIND : name }
         end
         @kind = Live::FEED_KINDS[@kind_name]
-        raise Error.new("There is no kind of feed called that.", field: "kind") unless @kind && (@platform || %w[irc inbox microphones].include?(@kind_name))
+        known = @kind && (@platform || WITHOUT_PLATFORM.include?(@kind_name))
+        raise Error.new("There is no kind of feed called that.", field: "kind") unless known
 
         @draft_only = given["draft_only"] == "1"
         @read = read(given)
