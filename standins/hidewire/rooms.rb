@@ -19,6 +19,10 @@ module Hidewire
     # What a held key sounds like: loud, a little uneven.
     TALKS = 24
     UNEVEN = 5
+    # Between two sounds speech is quieter: so much, for the last of so many stretches.
+    DIP = 22
+    STRETCH_MS = 100
+    STRETCHES = 4
     NOISE = 68
     MOST_MEMBERS = 1200
     LONGEST_NAME = 500
@@ -117,7 +121,7 @@ module Hidewire
     end
 
     def own(member, now_ms)
-      return TALKS + rand(UNEVEN) if member.talks
+      return TALKS + rand(UNEVEN) + (now_ms / STRETCH_MS % STRETCHES == STRETCHES - 1 ? DIP : 0) if member.talks
       return member.level if member.level
 
       began, levels = @sounds[member.key]

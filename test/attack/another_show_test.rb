@@ -14,7 +14,8 @@ class AnotherShowTest < TeamTest
   WORDS = {"kind" => "sound", "format" => "csv", "what" => "pause", "which" => "face"}.freeze
   # Tables whose rows belong to a show by themselves or by what they stand under.
   OWNED = {feeds: :show_id, stages: :show_id, shelves: :show_id, phrases: :show_id, files: :show_id, left_out: :show_id, members: :show_id, invitations: :show_id,
-           prompter_links: :show_id, cast_members: :show_id, fellows: :show_id, deeds: :show_id, permissions: :show_id, lines: :show_id}.freeze
+           prompter_links: :show_id, cast_members: :show_id, fellows: :show_id, deeds: :show_id, permissions: :show_id, lines: :show_id,
+           microphones: :show_id, descriptions: :show_id}.freeze
   BELOW = {revisions: %i[stage_id stages], emotes: %i[shelf_id shelves], badges: %i[feed_id feeds], people: %i[feed_id feeds]}.freeze
 
   def setup
@@ -42,6 +43,8 @@ class AnotherShowTest < TeamTest
     @fellow = db[:fellows].insert(other.merge(key: MARK, name: MARK))
     @invitation = db[:invitations].insert(other.merge(token: MARK + ("i" * 32), role: "reader", name: MARK, made_at_ms: 1))
     @link = db[:prompter_links].insert(other.merge(token: MARK + ("p" * 32), name: MARK, made_at_ms: 1))
+    @microphone = db[:microphones].insert(other.merge(feed_id: @feed, key: MARK, name: MARK, token: MARK + ("m" * 32)))
+    @description = db[:descriptions].insert(other.merge(text: MARK, samples: Sequel.pg_jsonb([]), changed_at_ms: 1))
     @line = 4_000_000_000_000_000
     db[:lines].insert(other.merge(id: @line, feed_id: @feed, login: MARK, display_name: MARK, kind: "said", text: MARK, arrived_at_ms: 1, shown_at_ms: 1, action: "pass"))
   end
@@ -49,10 +52,11 @@ class AnotherShowTest < TeamTest
   # What stands for a name in a route of that place.
   def values
     {"feed" => @feed, "stage" => @stage, "shelf" => @shelf, "emote" => @emote, "member" => @member, "fellow" => @fellow, "line" => @line, "account" => @other.account_id,
-     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32)}.merge(WORDS)
+     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone}.merge(WORDS)
   end
 
-  def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link}
+  def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,
+           "/feeds/describe" => @description}
 
   # @return [Array<Array(String, String)>] verb and path
   def routes

@@ -91,6 +91,8 @@ class AccessibleTest < PreparedTest
     assert_nothing_found("a new account")
     sign_in
     click_on "Connect a chat", match: :first
+    assert_nothing_found("adding a feed")
+    find(".kind", text: "Any IRC server").click
     click_on "Connect", exact: true
     assert_text "Which server?"
     assert_nothing_found("adding a feed, refused")

@@ -44,6 +44,12 @@ export class AddForm {
     this.chosen.focus();
   }
 
+  showPlatform(key) {
+    const choice = this.box.querySelector(`[name=choice][value="platform:${CSS.escape(key)}"]`);
+    if (choice) choice.checked = true;
+    this.show();
+  }
+
   toggle(open) {
     this.open = open;
     this.box.hidden = !open;

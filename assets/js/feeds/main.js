@@ -35,4 +35,8 @@ follow((show) => {
 const { said } = document.querySelector("main").dataset;
 if (said) say(said);
 
+// Led here to connect one of them.
+const wanted = new URLSearchParams(location.search).get("connect");
+if (wanted) add.showPlatform(wanted);
+
 keys({ a: ["Answer", () => document.querySelector("#answer-form").elements.text.focus()], c: ["Connect a chat", () => add.show()] });

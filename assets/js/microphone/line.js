@@ -26,10 +26,12 @@ export class Line {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     const socket = new WebSocket(`${scheme}://${location.host}${this.path}`);
     this.socket = socket;
+    this.opened = false;
     this.heardAt = performance.now();
     const on = (what, then) => socket.addEventListener(what, (event) => socket === this.socket && then(event));
     on("open", () => {
       this.failures = 0;
+      this.opened = true;
       this.on.state(true);
       this.send({ muted: this.muted });
     });
@@ -43,13 +45,23 @@ export class Line {
   closed(code) {
     this.socket = null;
     this.on.state(false);
-    if (code === REPLACED) {
-      this.ended = true;
-      return this.on.gone();
-    }
+    if (code === REPLACED) return this.end();
+    if (!this.opened) this.ask();
     const ceiling = Math.min(LONGEST_MS, FIRST_MS * 2 ** this.failures);
     this.failures += 1;
     this.waiting = setTimeout(() => this.connect(), ceiling / 2 + (Math.random() * ceiling) / 2);
+  }
+
+  end() {
+    this.ended = true;
+    clearTimeout(this.waiting);
+    this.on.gone();
+  }
+
+  // Where it cannot be opened, the link may be void: its page says so.
+  async ask() {
+    const answer = await fetch(this.path.replace(/\/live$/, ""), { method: "HEAD", cache: "no-store" }).catch(() => null);
+    if (answer?.status === 404 && !this.ended) this.end();
   }
 
   // A line that was cut without a word, as while the machine slept.

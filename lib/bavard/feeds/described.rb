@@ -24,7 +24,7 @@ module Bavard
       def connection(feed, resume, platform:, permission:, **options)
         description = platform.description
         values = {**feed.address, **secrets(feed)}
-        common = options.slice(:clock, :take, :reject, :outbox)
+        common = {**options.slice(:clock, :take, :reject, :outbox, :watch), door: platform.door}
         kind = {Poll => PollConnection, Stream => StreamConnection, Socket => SocketConnection}.fetch(description.transport.class)
         kind.new(feed.id, description, values, resume, permission:, **common)
       end

@@ -12,8 +12,9 @@ module Bavard
     #
     # base:: its address, such as "https://chat.example"; address:: what all feeds of it have in common
     # consent:: nil, or {"authorize", "token", "revoke", "whoami": paths, "client_id", "scopes": {"read" => "…", "write" => "…"}}
+    # door:: Outward::Door by which it is reached, where a host described it; nil: the operator did, and it may be anywhere
     # mapping:: of its IRC tags, where it is one of those; description:: Described::Description, where it is one of kind "described"
-    Platform = Struct.new(:key, :name, :kind, :shape, :colour, :base, :address, :consent, :mapping, :description, keyword_init: true) do
+    Platform = Struct.new(:key, :name, :kind, :shape, :colour, :base, :address, :consent, :mapping, :description, :door, keyword_init: true) do
       # @return [Array<String>] hosts and ports of what the operator listed: its pages, and its chat where that is elsewhere
       def authorities
         return description.authorities if description
@@ -26,6 +27,15 @@ module Bavard
 
     # See above.
     class Platform
+      # What a host’s own are known by.
+      OWN = "own."
+
+      # @param description [Described::Description] of a host’s own
+      # @param id [Integer] under which it is kept
+      # @param door [Outward::Door]
+      # @return [Platform]
+      def self.own(description, id, door) = of(description, key: "#{OWN}#{id}").tap { |platform| platform.door = door }
+
       # @param file [String, nil]
       # @return [Hash{String => Platform}] by key
       # @raise [Bavard::Error] where the file cannot be read
@@ -56,8 +66,8 @@ module Bavard
 
       # @param description [Described::Description]
       # @return [Platform]
-      def self.of(description)
-        new(key: description.key, name: description.name, kind: "described", shape: description.shape, colour: description.colour,
+      def self.of(description, key: description.key)
+        new(key:, name: description.name, kind: "described", shape: description.shape, colour: description.colour,
           base: description.base.to_s, consent: description.consent, description:)
       end
     end

@@ -7,6 +7,7 @@ require_relative "http/assets"
 require_relative "stations/cast/cast_app"
 require_relative "stations/cues/cues_app"
 require_relative "stations/dress/dress_app"
+require_relative "stations/describe/describe_app"
 require_relative "stations/feeds/feeds_app"
 require_relative "stations/fellows/fellows_app"
 require_relative "stations/files/files_app"
@@ -51,7 +52,8 @@ module Bavard
 
       # The host's own pages; the more exact path first.
       STATIONS = {
-        "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp, "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
+        "/feeds/describe" => DescribeApp, "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp,
+        "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
         "/dress/cues" => CuesApp, "/dress/files" => FilesApp,
         "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
       }.freeze

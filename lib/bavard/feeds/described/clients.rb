@@ -12,7 +12,9 @@ module Bavard
         # @param description [Description]
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @param permission [HeldPermission, nil]
-        def initialize(description, values, permission)
+        # @param door [Outward::Door, nil] by which it goes out, where it is not the operator’s own choice
+        def initialize(description, values, permission, door = nil)
+          @door = door
           @description = description
           @values = values
           @permission = permission
@@ -45,6 +47,9 @@ module Bavard
           client(uri).post(uri.request_uri, question.say.fill(known(kept)), **options)
         end
 
+        # @return [Outward::Door]
+        def way_to(uri) = @door || Outward::Door.to(uri)
+
         def headers(kept) = @description.headers_with(known(kept).compact)
 
         # @return [Hash{String => Object}] all that can be filled in
@@ -54,7 +59,9 @@ module Bavard
 
         private
 
-        def client(uri) = @open["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true)
+        def client(uri)
+          @open["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true, door: way_to(uri))
+        end
       end
 
       # What is found before anything else is asked.

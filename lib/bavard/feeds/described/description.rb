@@ -213,7 +213,7 @@ module Bavard
         def rules_of(given, at)
           return wrong("/reads/#{at}", "each of them is an object") || [] unless given.is_a?(Hash)
 
-          Rule.each_kind(given).map { |one| Rule.new(one) { |field, words| wrong("/reads/#{at}/#{field}", words) } }
+          Rule.each_kind(given).map { |one| Rule.new(one, at) { |field, words| wrong("/reads/#{at}/#{field}", words) } }
         rescue ArgumentError => error
           wrong("/reads/#{at}/is", error.message)
           []

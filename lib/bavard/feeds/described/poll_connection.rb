@@ -28,7 +28,9 @@ module Bavard
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @param resume [Resume] cursor: what was kept
         # @param permission [HeldPermission, nil]
-        def initialize(feed_id, description, values, resume, clock:, take:, reject:, outbox:, permission:)
+        # @param door [Outward::Door, nil] by which it goes out, where it is not the operator’s own choice
+        # @param watch [#call, nil] told of each frame as it comes
+        def initialize(feed_id, description, values, resume, clock:, take:, reject:, outbox:, permission:, door: nil, watch: nil)
           @feed_id = feed_id
           @description = description
           @poll = description.transport
@@ -40,7 +42,8 @@ module Bavard
           @permission = permission
           @heard_at_ms = resume.heard_at_ms
           @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@poll.kept) : {}
-          @clients = Clients.new(description, values, permission)
+          @watch = watch
+          @clients = Clients.new(description, values, permission, door)
           @finding = Finding.new(@poll, @clients)
           @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @nonsense = 0
@@ -103,6 +106,7 @@ module Bavard
 
         def took(answer, first:)
           frame = @poll.frame(answer.body, @poll.also.transform_values { |question| also(question) })
+          @watch&.call(frame)
           now_ms = @clock.call
           history = @poll.first_is_history? && (first || !@joined)
           @poll.items(frame).each { |item| take_in(item, frame, now_ms, history) }

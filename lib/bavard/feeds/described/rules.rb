@@ -51,12 +51,16 @@ module Bavard
           as.map { |word, kind| given.merge("is" => kind, "when" => "#{Path.read(at).text} == '#{word}'") }
         end
 
+        # @return [Integer] which one of the description it is
+        attr_reader :place
         attr_reader :is, :condition
 
         # @param given [Hash]
+        # @param place [Integer] which one of the description it is
         # @yieldparam field [String] in which something is wrong
         # @yieldparam words [String]
-        def initialize(given, &problem)
+        def initialize(given, place = 0, &problem)
+          @place = place
           @is = given["is"]
           @problem = problem
           @values = {}

@@ -63,10 +63,16 @@ module Bavard
           return yield("", "a list of frames and what “becomes” of each, at most #{MOST}") unless samples.is_a?(Array) && samples.size <= MOST
 
           samples.each_with_index do |sample, index|
-            next yield("/#{index}", "a “frame”, and a list of what “becomes” of it") unless sample?(sample)
-
-            wrong(sample["becomes"], Told.of(description, sample["frame"]))&.then { |words| yield("/#{index}", words) }
+            otherwise(description, sample)&.then { |words| yield("/#{index}", words) }
           end
+        end
+
+        # @return [String, nil] in which way something else becomes of it than it says
+        def otherwise(description, sample)
+          return "a “frame”, and a list of what “becomes” of it" unless sample?(sample)
+          return "nothing can be read by this description yet" unless description
+
+          wrong(sample["becomes"], Told.of(description, sample["frame"]))
         end
 
         def sample?(given) = given.is_a?(Hash) && given.keys.sort == %w[becomes frame] && given["becomes"].is_a?(Array) && given["becomes"].all?(Hash)

@@ -13,15 +13,18 @@ module Bavard
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @param resume [Resume]
         # @param permission [HeldPermission, nil]
+        # @param door [Outward::Door, nil] by which it goes out, where it is not the operator’s own choice
+        # @param watch [#call, nil] told of each frame as it comes
         # @param options [Hash] clock, take, reject, outbox as the connection wants them
-        def initialize(feed_id, description, values, resume, permission:, **options)
+        def initialize(feed_id, description, values, resume, permission:, door: nil, watch: nil, **options)
           @feed_id = feed_id
           @description = description
           @values = values
           @permission = permission
           @options = options
           @resume = resume
-          @clients = Clients.new(description, values, permission)
+          @watch = watch
+          @clients = Clients.new(description, values, permission, door)
           @finding = Finding.new(description.transport, @clients)
           @session = session(values)
         end
@@ -39,7 +42,7 @@ module Bavard
           @session = session({**@values, **found})
           uri = @clients.uri(@description.transport.at, found)
           @connection = WebSocketFeed::Connection.new("#{uri.scheme}://#{uri.host}:#{uri.port}", @session, path: uri.request_uri,
-            headers: @clients.headers(found), protocols: [@description.transport.protocol].compact, **@options)
+            headers: @clients.headers(found), protocols: [@description.transport.protocol].compact, door: @clients.way_to(uri), **@options)
           @connection.run(stop)
         rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
           Ended.new(:waiting, error.message)
@@ -52,7 +55,7 @@ module Bavard
         private
 
         def session(values)
-          SocketSession.new(@feed_id, @description, values, @resume, permission: @permission, reject: @options.fetch(:reject))
+          SocketSession.new(@feed_id, @description, values, @resume, permission: @permission, reject: @options.fetch(:reject), watch: @watch)
         end
 
         # @return [Hash, Ended]

@@ -24,7 +24,9 @@ module Bavard
         # @param resume [Resume] cursor: what was kept
         # @param permission [HeldPermission, nil]
         # @param reject [#call]
-        def initialize(feed_id, description, values, resume, permission:, reject:)
+        # @param watch [#call, nil] told of each message as it comes
+        def initialize(feed_id, description, values, resume, permission:, reject:, watch: nil)
+          @watch = watch
           @feed_id = feed_id
           @description = description
           @transport = description.transport
@@ -56,7 +58,11 @@ module Bavard
         end
 
         # @param text [String] as it came
-        def hear(text, now_ms) = receive(@transport.read(text), now_ms)
+        def hear(text, now_ms)
+          message = @transport.message(text)
+          @watch&.call(message)
+          receive(@transport.frame(message), now_ms)
+        end
 
         # @param frame [Object] in which things are looked for
         def receive(frame, now_ms)

@@ -27,7 +27,9 @@ module Bavard
         # @param description [Description]
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @param resume [Resume]
-        def initialize(feed_id, description, values, resume, clock:, take:, reject:, outbox:, permission:)
+        # @param door [Outward::Door, nil] by which it goes out, where it is not the operator’s own choice
+        # @param watch [#call, nil] told of each frame as it comes
+        def initialize(feed_id, description, values, resume, clock:, take:, reject:, outbox:, permission:, door: nil, watch: nil)
           @feed_id = feed_id
           @description = description
           @stream = description.transport
@@ -37,7 +39,8 @@ module Bavard
           @reject = reject
           @outbox = outbox
           @permission = permission
-          @clients = Clients.new(description, values, permission)
+          @watch = watch
+          @clients = Clients.new(description, values, permission, door)
           @finding = Finding.new(@stream, @clients)
           @writer = Writer.new(description, permission, @clients, ->(answered) { tell(:answered, answered) })
           @heard_at_ms = @heard_before_ms = resume.heard_at_ms
@@ -93,7 +96,7 @@ module Bavard
         def nobody = Ended.new(:waiting, "Nobody is broadcasting there yet.", nil, @finding.every_ms)
 
         def begun(uri)
-          Outward::Door.to(uri).http(uri, open_within_s: OPEN_WITHIN_S, read_within_s: @stream.silent_ms / 1000.0).tap(&:start)
+          @clients.way_to(uri).http(uri, open_within_s: OPEN_WITHIN_S, read_within_s: @stream.silent_ms / 1000.0).tap(&:start)
         end
 
         # A stream can be silent for long: whoever stops it closes the line.
@@ -150,6 +153,7 @@ module Bavard
 
         def hear(event, data)
           frame = @stream.lines? ? parsed(data) : {"event" => event, "id" => @events.last_id, "data" => parsed(data)}
+          @watch&.call(frame)
           @stream.items(frame).each { |item| take_in(item, frame) }
           @kept = {**@kept, **@stream.keep(frame), LAST => @events.last_id&.slice(0, KEPT_TEXT)}.compact
         end

@@ -32,8 +32,10 @@ module Bavard
 
         # @param base [String] such as "http://127.0.0.1:4613"
         # @param any [Boolean] whether an answer may be a list as well
-        def initialize(base, any: false)
+        # @param door [Outward::Door] by which it goes out; the operator’s own choice may be anywhere
+        def initialize(base, any: false, door: Outward::Door.to(URI(base)))
           @base = URI(base)
+          @door = door
           @any = any
         end
 
@@ -96,7 +98,7 @@ module Bavard
         def connection
           return @http if @http&.started?
 
-          @http = Outward::Door.to(@base).http(@base, open_within_s: OPEN_WITHIN_S, read_within_s: READ_WITHIN_S)
+          @http = @door.http(@base, open_within_s: OPEN_WITHIN_S, read_within_s: READ_WITHIN_S)
           @http.start
         end
 

@@ -35,8 +35,9 @@ module Bavard
         # @param path [String] of the stream there
         # @param headers [Hash{String => String}]
         # @param protocols [Array<String>] subprotocols that are offered
-        def initialize(base, session, clock:, take:, reject:, outbox:, path: "/v1/stream", headers: {}, protocols: [])
+        def initialize(base, session, clock:, take:, reject:, outbox:, path: "/v1/stream", headers: {}, protocols: [], door: Outward::Door.to(URI(base)))
           @base = URI(base)
+          @door = door
           @path = path
           @headers = headers
           @protocols = protocols
@@ -55,7 +56,7 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          socket = Outward::Door.to(@base).open(@base.host, @base.port, tls: @base.scheme == "https", within_s: CONNECT_WITHIN_S)
+          socket = @door.open(@base.host, @base.port, tls: @base.scheme == "https", within_s: CONNECT_WITHIN_S)
           @driver = driver(Wire.new("#{@base.scheme.sub("http", "ws")}://#{@base.host}:#{@base.port}#{@path}", socket))
           @session.begin(@clock.call)
           @driver.start

@@ -4,6 +4,7 @@ require_relative "../../error"
 require_relative "feed_keeping"
 require_relative "feed_lane"
 require_relative "feed_ways"
+require_relative "known_platforms"
 require_relative "../part"
 
 module Bavard
@@ -14,6 +15,8 @@ module Bavard
       #
       # @return [Hash{Integer => FeedLane}]
       attr_reader :lanes
+      # @return [KnownPlatforms] may be asked from other threads
+      attr_reader :platforms
 
       # @param means [Means] what lanes are made with
       # @param take_in [#call] told of what a lane's connection brings, from a thread of its own
@@ -21,18 +24,31 @@ module Bavard
         super(show)
         @known = means.stores.lines
         @keeping = FeedKeeping.new(means.journal, means.stores)
-        @ways = FeedWays.new(means.platforms, means.door, means.clock)
+        @platforms = KnownPlatforms.new(means.platforms, means.door)
+        @ways = FeedWays.new(@platforms, means.door, means.clock)
         @take_in = take_in
         @lanes = {}.freeze
       end
 
+      # @param described [Array<Store::Descriptions::Kept>] platforms that the host described
       # @param feeds [Array<Store::Feeds::Feed>]
       # @param said [Array<LineBook::Kept>] lines of all of them, oldest first
-      def load(feeds, said)
+      def load(feeds, said, described = [])
+        @platforms.own = described
         @lanes = feeds.to_h do |feed|
           seen = @known.recent_platform_ids(feed.id, FeedLane::SEEN_IDS)
           [feed.id, lane_with(feed, entries: said.select { |kept| kept.lane_id == feed.id }, seen:)]
         end.freeze
+      end
+
+      # What the host describes is another. Feeds that are read by it begin anew; those whose description cannot be used say so.
+      #
+      # @param descriptions [Array<Store::Descriptions::Kept>]
+      def describe(descriptions)
+        before = @platforms.all
+        @platforms.own = descriptions
+        changed = lanes.each_value.select { |lane| lane.feed.platform&.start_with?(Feeds::Platform::OWN) }
+        changed.each { |lane| lane.reconnect unless before[lane.feed.platform].equal?(@platforms[lane.feed.platform]) }
       end
 
       # A show that was only just started has found the feed in the database already.

@@ -3,6 +3,7 @@
 require_relative "../../error"
 require_relative "../../feeds/consent"
 require_relative "../../feeds/held_permission"
+require_relative "../../feeds/platform"
 require_relative "feed_kinds"
 
 module Bavard
@@ -11,9 +12,11 @@ module Bavard
     class FeedWays
       NO_PLATFORM = "This Bavard does not know that platform any more. Whoever runs it can list it again."
 
+      NOT_DESCRIBED = "Its description was taken away, or cannot be used just now. Look at it under “Describe a platform”."
+
       attr_reader :clock
 
-      # @param platforms [Hash{String => Feeds::Platform}]
+      # @param platforms [KnownPlatforms]
       # @param door [Outward::Door] the one way out
       # @param clock [#call] the time in Unix milliseconds
       def initialize(platforms, door, clock)
@@ -37,7 +40,9 @@ module Bavard
 
       private
 
-      def known(feed) = platform(feed) || raise(Error, NO_PLATFORM)
+      def known(feed)
+        platform(feed) || raise(Error, feed.platform.start_with?(Feeds::Platform::OWN) ? NOT_DESCRIBED : NO_PLATFORM)
+      end
 
       def held(feed, renewed)
         feed.permission && Feeds::HeldPermission.new(feed.permission, consent: Feeds::Consent.new(known(feed), nil, clock:), clock:, keep: renewed)

@@ -31,7 +31,7 @@ module Bavard
         outbox = Feeds::Outbox.new
         connection = FEED_KINDS.fetch(@feed.kind).connection(@feed, Feeds::NOTHING_TO_RESUME, take: method(:take), reject: lambda { |_what|
         }, outbox:, **@options)
-        thread = Thread.new { connection.run(stop_reader).then { |ended| @found << ended if ended } }
+        thread = Thread.new { connected(connection, stop_reader) }
         result(Timer.wait(@found, WITHIN_S))
       ensure
         stop_writer.close
@@ -41,6 +41,13 @@ module Bavard
       end
 
       private
+
+      def connected(connection, stop)
+        ended = connection.run(stop)
+        @found << ended if ended
+      rescue Error => error
+        @found << Feeds::Ended.new(:needs_you, error.message, :address)
+      end
 
       def take(intake)
         @heard += 1 if intake.kind == :line

@@ -46,7 +46,7 @@ module Bavard
 
       # What pages ask a show for is done by its parts; for use inside {#ask} only.
       def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of
-      def_delegators :@feeds, :lane, :add_feed, :remove_feed, :want_feed, :map_feed, :change_feed, :send_answer
+      def_delegators :@feeds, :platforms, :describe, :lane, :add_feed, :remove_feed, :want_feed, :map_feed, :change_feed, :send_answer
       def_delegators :@stages, :desk, :clear_air, :add_stage, :remove_stage, :removed_stage, :put_back_stage, :order_stages
       def_delegators :@happenings, :cue_findings, :pull_cues
       def_delegators :@moderation, :deed, :pull_line, :let_line_go, :leave_out, :take_back, :pin_line, :enlarge, :mark_line, :note_person

@@ -50,7 +50,7 @@ module Bavard
         @gatehouse = made_gatehouse(stores)
         lines.use(gatehouse.hold_settings, now_ms)
         held, said = load_lines(stores.lines)
-        load_feeds(stores.feeds, said)
+        load_feeds(stores.feeds, said, stores.descriptions.of_show(id))
         load_desks(stores.stages, said)
         load_prompter(stores.deeds, held | said)
         load_held(held, said)
@@ -72,8 +72,8 @@ module Bavard
       # wait until the clock has caught up.
       def said_before(line) = line.shown_at_ms = [line.shown_at_ms, now_ms].min
 
-      def load_feeds(store, said)
-        @feeds.load(store.of_show(id), said)
+      def load_feeds(store, said, described)
+        @feeds.load(store.of_show(id), said, described)
         @broadcast.remember(store.all_of_show(id))
       end
 

@@ -2,6 +2,7 @@
 
 require_relative "../../copies/reading"
 require_relative "../../core/reading/captions"
+require_relative "../../feeds/described/bench/frames"
 require_relative "../../live/stage/now_files"
 require_relative "../../live/rehearsal/playback"
 require_relative "../stations/files/brought_files"
@@ -18,6 +19,8 @@ module Bavard
       CUE_PICTURE_BYTES = 32 * 1024 * 1024
       # Lists of words are long.
       RULES_BYTES = 4 * 1024 * 1024
+      # A description with what a platform sent.
+      DESCRIBED_BYTES = Feeds::Described::Bench::Frames::LARGEST_BYTES + FORM_BYTES
       # A stage's edits: pieces with looks and CSS of their own.
       EDITS_BYTES = 256 * 1024
       BROUGHT_BYTES = BroughtFiles::LARGEST_BYTES + FORM_BYTES
@@ -30,6 +33,7 @@ module Bavard
         %r{\A/stage/[0-9]+/files\z} => BROUGHT_BYTES,
         %r{\A/stage/} => EDITS_BYTES,
         %r{\A/gate/} => RULES_BYTES,
+        %r{\A/feeds/describe/} => DESCRIBED_BYTES,
         %r{\A/now/} => Live::NowFiles::LARGEST_BYTES,
         %r{\A/dress/files/bring\z} => BROUGHT_BYTES,
         %r{\A/dress/fellows/[0-9]+/(picture|clips)\z} => BROUGHT_BYTES,

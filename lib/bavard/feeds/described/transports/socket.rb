@@ -24,12 +24,15 @@ module Bavard
         attr_reader :at, :protocol, :opens, :answers, :beat, :writes, :asks_about
 
         # @param text [String] valid UTF-8, as it came
-        # @return [Object] in which things are looked for: what stands there as JSON, else {"plain": the text}
-        def read(text)
+        # @return [Object] in which things are looked for
+        def read(text) = frame(message(text))
+
+        # @return [Object] what stands there as JSON, else {"plain": the text}
+        def message(text)
           json = @prefix ? text.delete_prefix(@prefix) : text
           return {"plain" => text} if @prefix && json.length == text.length
 
-          frame(Given.json(json))
+          Given.json(json)
         rescue JSON::ParserError, EncodingError
           {"plain" => text}
         end

@@ -18,7 +18,7 @@ module Bavard
 
       get "/" do
         @here = "feeds"
-        @platforms = site.platforms.values
+        @platforms = platforms.values
         @said = session.delete("feeds_said")
         erb :feeds
       end
@@ -26,7 +26,7 @@ module Bavard
       # A feed is tried before it counts, unless it is wanted anyway.
       post "/" do
         given = fields(*FEED_FIELDS, *asked)
-        new_feed = NewFeed.new(site, given)
+        new_feed = NewFeed.new(site, platforms, given)
         trial = given["anyway"] == "1" ? nil : new_feed.try
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
         feed = new_feed.create(@record.id)
@@ -83,7 +83,7 @@ module Bavard
 
       # The rooms of a voice service, with who is in them now.
       get "/rooms" do
-        platform = site.platforms[text(params["platform"])]
+        platform = platforms[text(params["platform"])]
         not_found unless platform&.kind == Feeds::Voice::KIND
         json(rooms: Feeds::Voice.rooms(platform))
       end
@@ -101,7 +101,7 @@ module Bavard
 
       # The platform's own page is asked for permission; its answer comes back to /feeds/granted.
       get "/permission" do
-        platform = site.platforms[text(params["platform"])] || not_found
+        platform = platforms[text(params["platform"])] || not_found
         feed_id = text(params["feed"])[/\A\d{1,18}\z/]&.to_i
         address, kept = consent(platform).ask(%w[read write])
         session["granting"] = {"state" => kept.state, "verifier" => kept.verifier, "platform" => platform.key, "feed" => feed_id}
@@ -114,7 +114,7 @@ module Bavard
           return back("That answer does not belong to a question of ours. Ask for the permission again.")
         end
 
-        platform = site.platforms[asked["platform"]] || not_found
+        platform = platforms[asked["platform"]] || not_found
         return back("#{platform.name} was not given permission. Reading goes on as before.") unless params["code"]
 
         take_permission(platform, asked)
@@ -159,7 +159,7 @@ module Bavard
         def feed_of(feed_id) = ask { |show| show.lane(feed_id).feed }
 
         def platform_of(feed)
-          site.platforms[feed.platform] || raise(Error, Live::FeedWays::NO_PLATFORM)
+          platforms[feed.platform] || raise(Error, Live::FeedWays::NO_PLATFORM)
         end
 
         def read_broadcast(change)
@@ -189,9 +189,12 @@ module Bavard
           end
         end
 
+        # @return [Hash{String => Feeds::Platform}] of the list, and those that the host described
+        def platforms = show.platforms.all
+
         # @return [Array<String>] names of what descriptions ask
         def asked
-          described = site.platforms.each_value.select(&:description)
+          described = platforms.each_value.select(&:description)
           described.flat_map { |platform| [*platform.description.asks, *platform.description.secrets].map { |ask| Feeds::Described.field(platform, ask) } }
         end
 
@@ -201,7 +204,7 @@ module Bavard
                  when Feeds::Described::KIND then platform.description.asks.first(1).to_h { |ask| [Feeds::Described.field(platform, ask), permission.account] }
                  else {"channel" => permission.account}
           end
-          feed = NewFeed.new(site, {"platform" => platform.key, **read}).create(@record.id, permission:)
+          feed = NewFeed.new(site, platforms, {"platform" => platform.key, **read}).create(@record.id, permission:)
           ask { |show| show.add_feed(feed) }
         end
 

@@ -112,7 +112,7 @@ module Bavard
         end
 
         def room_of_microphones
-          feed = NewFeed.new(site, "kind" => Feeds::Microphones::KIND, "name" => "").create(@record.id)
+          feed = NewFeed.new(site, platforms, "kind" => Feeds::Microphones::KIND, "name" => "").create(@record.id)
           ask { |show| show.add_feed(feed) }
           feed
         end

@@ -25,11 +25,12 @@ module Bavard
       end
 
       # @param site [Site]
+      # @param platforms [Hash{String => Feeds::Platform}] that this show can read
       # @param given [Hash{String => String}] platform (its key) or kind; and what that kind asks for
       # @raise [Bavard::Error] naming the field
-      def initialize(site, given)
+      def initialize(site, platforms, given)
         @site = site
-        @platform = site.platforms[given["platform"]]
+        @platform = platforms[given["platform"]]
         @kind_name = if @platform
           @platform.kind
         else

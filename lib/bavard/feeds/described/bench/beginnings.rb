@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require_relative "written"
+
+module Bavard
+  module Feeds
+    module Described
+      module Bench
+        # What somebody begins with who describes a platform from nothing: by how it is reached.
+        module Beginnings
+          READS = [
+            {"is" => "line", "when" => "type == 'message'", "id" => "id", "time" => "at", "login" => "user.login", "name" => "user.name",
+             "text" => "text"},
+            {"is" => "delete", "when" => "type == 'delete'", "id" => "id"}
+          ].freeze
+          COMMON = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "base" => "https://pond.example",
+                    "asks" => {"room" => {"label" => "Room", "example" => "reedmere"}}}.freeze
+          WAYS = {
+            "poll" => {"ask" => "/rooms/{room}/messages{?after}", "items" => "messages", "keep" => {"after" => "next"}, "wait_ms" => 2000},
+            "stream" => {"at" => "/rooms/{room}/events", "items" => "data"},
+            "lines" => {"at" => "/rooms/{room}/stream", "as" => "lines"},
+            "socket" => {"at" => "wss://pond.example/live{?room}", "opens" => [{"join" => "{room}"}]}
+          }.freeze
+
+          module_function
+
+          # @param way [String] of WAYS
+          # @return [String]
+          def of(way)
+            Written.text(COMMON.merge(way == "lines" ? "stream" : way => WAYS.fetch(way), "reads" => READS))
+          end
+        end
+      end
+    end
+  end
+end
