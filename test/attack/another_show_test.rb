@@ -56,7 +56,7 @@ class AnotherShowTest < TeamTest
   end
 
   def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,
-           "/feeds/describe" => @description}
+             "/feeds/describe" => @description}
 
   # @return [Array<Array(String, String)>] verb and path
   def routes

@@ -7,6 +7,8 @@ require_relative "../support/web_test"
 # The bench for descriptions: written beside what comes, kept, recorded by, connected, taken along and brought.
 class DescribeTest < WebTest
   Bench = Bavard::Feeds::Described::Bench
+  # What takes a body.
+  TAKING = %w[read keep frames offer record].freeze
 
   def setup
     @says = []
@@ -151,7 +153,7 @@ class DescribeTest < WebTest
 
   def test_hostile_bodies_are_refused_and_nothing_breaks
     ["", "[]", "{", "7", "\xff", "{\"text\":7}", JSON.generate("text" => "{}", "frames" => 7, "samples" => 7, "chosen" => "x")].each do |body|
-      %w[read keep frames offer record].each do |path|
+      TAKING.each do |path|
         send_json("/feeds/describe/#{begun}/#{path}", body)
         assert_includes [200, 422], last_response.status, "#{path} #{body}"
       end

@@ -63,27 +63,12 @@ export class Frames {
 
   row(frame, index, { report, chosen, samples }) {
     const told = report.frames[index];
-    const isChosen = index === chosen;
     const pinned = index < samples;
-    const head = make(
-      "button",
-      "frame-head",
-      make("span", "frame-told", told.unread && told.told === "unread" ? "nothing reads this yet" : told.told),
-    );
-    head.type = "button";
-    head.setAttribute("aria-expanded", isChosen);
-    head.addEventListener("click", () => this.on.choose(index));
-    const text = make("span", "frame-text");
-    if (!isChosen) text.textContent = JSON.stringify(frame);
-    head.append(text);
-    const pin = button("", pinned ? "pin-off" : "pin", () => this.on.pin(index), "frame-pin");
-    pin.setAttribute("aria-label", pinned ? "It is no sample any more" : "Pin it as a sample");
-    pin.setAttribute("aria-pressed", pinned);
-    const row = make("li", "frame", head, pin);
-    row.classList.toggle("chosen", isChosen);
+    const row = make("li", "frame", this.head(frame, index, told, index === chosen), this.pin(index, pinned));
+    row.classList.toggle("chosen", index === chosen);
     row.classList.toggle("unread", told.unread);
     row.classList.toggle("pinned", pinned);
-    if (isChosen)
+    if (index === chosen)
       row.append(
         make(
           "pre",
@@ -94,17 +79,35 @@ export class Frames {
           ),
         ),
       );
-    if (pinned && report.samples[index])
-      row.append(
-        make(
-          "p",
-          "frame-otherwise",
-          icon("triangle-alert"),
-          make("span", "", report.samples[index]),
-          button("It is right now", null, () => this.on.renew(index), "button plain"),
-        ),
-      );
+    if (pinned && report.samples[index]) row.append(this.otherwise(index, report.samples[index]));
     return row;
+  }
+
+  head(frame, index, told, open) {
+    const words = told.told === "unread" ? "nothing reads this yet" : told.told;
+    const head = make(
+      "button",
+      "frame-head",
+      make("span", "frame-told", words),
+      make("span", "frame-text", open ? "" : JSON.stringify(frame)),
+    );
+    head.type = "button";
+    head.setAttribute("aria-expanded", open);
+    head.addEventListener("click", () => this.on.choose(index));
+    return head;
+  }
+
+  pin(index, pinned) {
+    const pin = button("", pinned ? "pin-off" : "pin", () => this.on.pin(index), "frame-pin");
+    pin.setAttribute("aria-label", pinned ? "It is no sample any more" : "Pin it as a sample");
+    pin.setAttribute("aria-pressed", pinned);
+    return pin;
+  }
+
+  // What becomes of a sample now, and should not.
+  otherwise(index, words) {
+    const right = button("It is right now", null, () => this.on.renew(index), "button plain");
+    return make("p", "frame-otherwise", icon("triangle-alert"), make("span", "", words), right);
   }
 
   tell(frames, { counts }) {
