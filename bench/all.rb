@@ -14,6 +14,7 @@ require_relative "gate"
 require_relative "hostile"
 require_relative "keyboard_to_screen"
 require_relative "many_screens"
+require_relative "microphones"
 require_relative "pack"
 require_relative "pipeline"
 require_relative "prompter"
@@ -25,7 +26,7 @@ require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
-EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices cues alerts flurry attacked hostile flood
+EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
   described].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
@@ -42,6 +43,7 @@ found[:prompter] = Bench::Prompter.new.run if wanted.include?("prompter")
 found[:cues] = Bench::Cues.new.run if wanted.include?("cues")
 found[:alerts] = Bench::Alerts.new.run if wanted.include?("alerts")
 found[:flurry] = Bench::Flurry.new.run if wanted.include?("flurry")
+found[:microphones] = Bench::Microphones.new.run if wanted.include?("microphones")
 found[:voices] = Bench::Voices.new.run if wanted.include?("voices")
 found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
@@ -108,6 +110,15 @@ if (flurry = found[:flurry])
   rows << ["page's heap before and after #{flurry[:flown]} flights", flurry[:page_mb].map { |mb| "#{mb} MB" }.join(" to "),
     "#{flurry[:nodes]} elements left", "flat", steal]
   rows << ["application's memory", flurry[:application_mb].map { |mb| "#{mb} MB" }.join(" to "), "-", "flat", steal]
+end
+if (microphones = found[:microphones])
+  steal = "#{microphones[:steal_percent]} %"
+  sign = microphones[:sign]
+  rows << ["microphone to sign, half (#{sign[:signs]} signs, #{sign[:never]} never)", "#{sign[:half_ms]} ms", "40 ms, its attack", "120 ms or less",
+    steal]
+  rows << ["microphone to sign, 99 in 100", "#{sign[:p99_ms]} ms", "40 ms, its attack", "300 ms or less", steal]
+  rows << ["a microphone page, of one core (all of its browser: #{microphones[:browser_percent]} %)", "#{microphones[:page_percent]} %", "-",
+    "2 % or less", steal]
 end
 if (voices = found[:voices])
   steal = "#{voices[:steal_percent]} %"
@@ -198,4 +209,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices microphones])

@@ -1,6 +1,8 @@
 // One microphone, as a number 25 times a second. Listens on after sleep, and when the device is changed or taken away.
 const WORKLET = new URL("./levels_worklet.js", import.meta.url);
 const AGAIN_MS = 2000;
+// All of a voice that counts, and a third of the work.
+const RATE = 16000;
 const TROUBLE = {
   NotAllowedError: "This browser may not use the microphone. Allow it beside the address, then switch it on again.",
   NotFoundError: "No microphone is there. It is used as soon as one is plugged in.",
@@ -56,12 +58,24 @@ export class Ear {
     this.stream = stream;
     [this.track] = stream.getAudioTracks();
     this.track.addEventListener("ended", () => this.again());
-    this.context ??= await begin();
+    this.source = await this.sourceOf(stream);
     if (this.context.state === "suspended") await this.context.resume();
-    this.source = this.context.createMediaStreamSource(stream);
     this.node = new AudioWorkletNode(this.context, "levels", { numberOfOutputs: 0, channelCount: 1, channelCountMode: "explicit" });
     this.node.port.onmessage = ({ data }) => this.wanted && this.tell.level(data);
     this.source.connect(this.node);
+  }
+
+  // Not every browser takes a microphone at another rate than its own.
+  async sourceOf(stream) {
+    this.context ??= await begin({ sampleRate: RATE });
+    try {
+      return this.context.createMediaStreamSource(stream);
+    } catch (error) {
+      if (error.name !== "NotSupportedError") throw error;
+      this.context.close();
+      this.context = await begin({});
+      return this.context.createMediaStreamSource(stream);
+    }
   }
 
   again() {
@@ -103,8 +117,8 @@ function stop(stream) {
 }
 
 // Nothing is heard from it, so no loudspeaker is needed where the browser can do without.
-async function begin() {
-  const context = new AudioContext({ latencyHint: "interactive", sinkId: { type: "none" } });
+async function begin(more) {
+  const context = new AudioContext({ latencyHint: "interactive", sinkId: { type: "none" }, ...more });
   await context.audioWorklet.addModule(WORKLET);
   return context;
 }

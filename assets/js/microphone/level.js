@@ -15,3 +15,25 @@ export function levelOf(meanSquare, { gain = 0, floor = NO_FLOOR } = {}) {
 export function lengthOf(level) {
   return Math.max(0, Math.min(1, 1 + level / NO_FLOOR));
 }
+
+// A meter that is painted every few levels, as far as it was loudest since, and not where it would stay as it is.
+const LEVELS_A_PAINT = 4;
+const SEEN = 0.02;
+
+export class Meter {
+  constructor(paint) {
+    this.paint = paint;
+    this.shown = this.loudest = this.count = 0;
+  }
+
+  heard(level) {
+    this.loudest = Math.max(this.loudest, lengthOf(level));
+    this.count += 1;
+    if (this.count < LEVELS_A_PAINT && level !== SILENCE) return;
+    const { loudest } = this;
+    this.loudest = this.count = 0;
+    if (Math.abs(loudest - this.shown) < SEEN && (loudest > 0 || this.shown === 0)) return;
+    this.shown = loudest;
+    this.paint(loudest);
+  }
+}

@@ -9,9 +9,14 @@ class Levels extends AudioWorkletProcessor {
     this.every = Math.round(sampleRate / A_SECOND);
   }
 
-  process([[samples]]) {
-    for (const sample of samples ?? []) this.sum += sample * sample;
-    this.count += samples?.length ?? 128;
+  // Called hundreds of times a second: nothing is made here.
+  process(inputs) {
+    const samples = inputs[0][0];
+    const count = samples === undefined ? 128 : samples.length;
+    let sum = 0;
+    if (samples !== undefined) for (let at = 0; at < count; at += 1) sum += samples[at] * samples[at];
+    this.sum += sum;
+    this.count += count;
     if (this.count >= this.every) {
       this.port.postMessage(this.sum / this.count);
       this.sum = this.count = 0;

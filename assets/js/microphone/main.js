@@ -1,5 +1,5 @@
 // The microphone page: switch it on, see that one is heard and shown, mute with a key.
-import { lengthOf, NO_FLOOR } from "./level.js";
+import { lengthOf, Meter, NO_FLOOR, SILENCE } from "./level.js";
 import { Voice } from "./voice.js";
 
 const at = (id) => document.querySelector(`#${id}`);
@@ -38,19 +38,12 @@ function draw({ state, settings }) {
   at("floor-mark").style.insetInlineStart = `${lengthOf(-settings.floor) * 100}%`;
 }
 
-// Painted once a frame at most, whatever comes.
-let wanted = null;
-function meter(level, { settings }) {
-  if (wanted === null) requestAnimationFrame(paint);
-  wanted = settings.muted ? 0 : lengthOf(level);
-}
-
-function paint() {
-  at("bar").style.transform = `scaleX(${wanted})`;
-  at("left").style.transform = `translateX(${-wanted * SPREAD}px)`;
-  at("right").style.transform = `translateX(${wanted * SPREAD}px)`;
-  wanted = null;
-}
+// Painted a few times a second, as far as it was loudest since: painting costs more than all else that this page does.
+const meter = new Meter((length) => {
+  at("bar").style.transform = `scaleX(${length})`;
+  at("left").style.transform = `translateX(${-length * SPREAD}px)`;
+  at("right").style.transform = `translateX(${length * SPREAD}px)`;
+});
 
 async function listDevices(voice) {
   const devices = await voice.ear.devices();
@@ -63,7 +56,7 @@ async function listDevices(voice) {
   at("device").value = voice.settings.device;
 }
 
-const voice = new Voice({ changed: draw, heard: meter });
+const voice = new Voice({ changed: draw, heard: (level) => meter.heard(voice.settings.muted ? SILENCE : level) });
 draw(voice);
 voice.connect(document.body.dataset.socket);
 listDevices(voice);

@@ -1,7 +1,7 @@
 // The host's own microphone, heard here: for portraits of one person, and wherever the others stand.
 import { button, icon, make } from "../house/elements.js";
 import { attempt, send } from "../house/send.js";
-import { lengthOf } from "../microphone/level.js";
+import { Meter, SILENCE } from "../microphone/level.js";
 import { Voice } from "../microphone/voice.js";
 
 export class OwnMicrophone {
@@ -9,13 +9,16 @@ export class OwnMicrophone {
     this.summary = document.querySelector("#microphone-mark");
     this.sheet = document.querySelector("#microphone-sheet");
     this.bar = make("span", "own-meter-bar");
+    this.meter = new Meter((length) => {
+      this.bar.style.transform = `scaleX(${length})`;
+    });
     this.says = make("p", "said");
     this.turn = button("", "mic", () => this.toggle(), "");
     this.mute = button("", "mic-off", () => this.voice.mute(), "");
     this.device = make("select");
     this.device.setAttribute("aria-label", "Your microphone");
     this.device.addEventListener("change", () => this.voice.choose(this.device.value));
-    this.voice = new Voice({ changed: () => this.draw(), heard: (level) => this.meter(level) });
+    this.voice = new Voice({ changed: () => this.draw(), heard: (level) => this.meter.heard(this.voice.settings.muted ? SILENCE : level) });
     this.sheet.append(
       make("label", "sheet-row", "Your microphone", make("div", "select", this.device)),
       make("span", "own-meter", this.bar),
@@ -73,9 +76,5 @@ export class OwnMicrophone {
     this.summary.classList.toggle("talks", state.talks);
     this.summary.classList.toggle("trouble", settings.on && !(state.listens && state.open));
     this.summary.replaceChildren(icon(settings.on && !settings.muted ? "mic" : "mic-off"));
-  }
-
-  meter(level) {
-    this.bar.style.transform = `scaleX(${this.voice.settings.muted ? 0 : lengthOf(level)})`;
   }
 }

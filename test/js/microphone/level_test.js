@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { levelOf, lengthOf, NO_FLOOR, SILENCE } from "../../../assets/js/microphone/level.js";
+import { levelOf, lengthOf, Meter, NO_FLOOR, SILENCE } from "../../../assets/js/microphone/level.js";
 
 test("levels are −dBov of the mean square, 0 to 127", () => {
   assert.equal(levelOf(1), 0);
@@ -24,4 +24,19 @@ test("gain moves a level, and what is under the floor is silence", () => {
 
 test("a meter goes from nothing to all", () => {
   assert.deepEqual([SILENCE, 80, 40, 0].map(lengthOf), [0, 0, 0.5, 1]);
+});
+
+test("a meter is painted every few levels, as far as the loudest of them, and at once when it is silent", () => {
+  const painted = [];
+  const meter = new Meter((length) => painted.push(length));
+  const hear = (...levels) => {
+    for (const level of levels) meter.heard(level);
+    return painted.splice(0);
+  };
+  assert.deepEqual(hear(60, 20, 40), []);
+  assert.deepEqual(hear(60), [0.75]);
+  assert.deepEqual(hear(20, 21, 60, 70), [], "the same as before");
+  assert.deepEqual(hear(40, 40, 40, 40), [0.5]);
+  assert.deepEqual(hear(40, SILENCE), [], "the loudest since is as it was");
+  assert.deepEqual(hear(SILENCE, SILENCE), [0]);
 });
