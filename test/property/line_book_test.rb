@@ -18,9 +18,12 @@ class LineBookPropertyTest < StillShowTest
   # Draws what frames say, as the page does: whole pictures, frames one after another, and missed ones in one go.
   class Page
     LEAVING = %w[out pulled].freeze
-    attr_reader :standing, :last
+    attr_reader :standing, :words, :last
 
-    def initialize = @standing = []
+    def initialize
+      @standing = []
+      @words = {}
+    end
 
     # @yieldparam id [Integer] of a line that is painted
     def hear(message, &block)
@@ -33,6 +36,7 @@ class LineBookPropertyTest < StillShowTest
     def frame(frame, &block)
       @standing = [] if frame["whole"]
       LEAVING.each { |how| (frame.dig(how, "chat1") || []).each { |id| @standing.delete(id) } }
+      [*frame.dig("in", "chat1"), *frame.dig("again", "chat1")].each { |card| @words[card["i"]] = card["f"].map { |_, text| text }.join }
       ids = (frame.dig("in", "chat1") || []).map { |card| card["i"] }
       @standing |= ids
       ids.each(&block)
@@ -52,7 +56,7 @@ class LineBookPropertyTest < StillShowTest
       @random = Random.new(@seed = Minitest.seed + run)
       begin_walk
       STEPS.times do
-        step(@random.rand(16), @random.rand(1000))
+        step(@random.rand(18), @random.rand(1000))
         agree
       end
       agree_with_log
@@ -96,6 +100,7 @@ class LineBookPropertyTest < StillShowTest
     when 13 then set(number)
     when 14 then @cut ? mend : @cut = true
     when 15 then number.odd? ? begin_again_here : mend
+    when 16, 17 then edit(number)
     end
     advance
     arrive unless @cut
@@ -130,6 +135,15 @@ class LineBookPropertyTest < StillShowTest
   def delete(number)
     kept = @show.lines.to_a.last(6)[number % 6] or return
     take_away(kept.id) { take(:delete_line, nil, platform_id: kept.line.platform_id) }
+  end
+
+  # It says something else, which may not be let through: then it is never painted again until somebody lets it go.
+  def edit(number)
+    kept = @show.lines.to_a.last(6)[number % 6] or return
+    words = "#{WORDS[(number / 6) % 4]} #{number}"
+    take(:edit_line, Bavard::Core::Edited.new(nil, words, nil), platform_id: kept.line.platform_id)
+    assert_equal words, kept.line.text
+    @taken[kept.id] = true if kept.state.name == :off
   end
 
   def silence(login)
@@ -209,12 +223,21 @@ class LineBookPropertyTest < StillShowTest
     end
     assert_equal [*by_state[:held], *by_state[:waits]].sort, @show.lines.held_report.map { |one| one[:i] }.sort
     assert_empty @taken.keys & [*by_state[:aired], *by_state[:held], *by_state[:waits]]
+    agree_about_words unless @cut
     whole = @show.prompter.whole.call[:lines].to_h { |card| [card[:i], card[:s]] }
     assert_equal(@show.lines.to_a.to_h { |kept| [kept.id, kept.state.name.name] }, whole)
   end
 
+  # What stands on screens is what the lines say now, as the gate has it written.
+  def agree_about_words
+    @pages.each_value do |page|
+      page.standing.each { |id| assert_equal @show.lines[id].shown.text, page.words[id], "line #{id}" }
+    end
+  end
+
   def agree_with_log
     until_written
+    assert_equal @show.lines.to_a.to_h { |one| [one.id, one.line.text] }, db[:lines].where(show_id: @record.id).select_hash(:id, :text)
     rows = db[:lines].where(show_id: @record.id).as_hash(:id, %i[held pulled deleted])
     kept = @show.lines.to_a.to_h { |one| [one.id, [one.state.held?, one.state.taken?, one.state.name == :deleted]] }
     # What was let go and then taken back is off, and its pull stands in the log.

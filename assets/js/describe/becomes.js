@@ -4,6 +4,7 @@ import { lineOf } from "../link/line.js";
 
 const EMOTE_PX = 28;
 const DEEDS = {
+  edit: ({ id, text }) => `The line ${id ?? ""} says “${text}” from now on.`,
   delete: ({ id }) => `Takes the line ${id ?? ""} away.`,
   silence: ({ login }) => `Takes all lines of ${login} away.`,
   clear: () => "Takes all lines away.",

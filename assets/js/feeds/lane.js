@@ -121,6 +121,7 @@ export class Lane {
     if (card.r) row.insertBefore(make("span", "lane-reply", icon("reply"), card.r.n ?? "an earlier line"), text);
     if (card.v && !card.e) row.insertBefore(make("span", "chip mind", card.v), text);
     if (card.w) row.append(make("span", "chip told", "first line"));
+    if (card.ed) row.append(make("span", "chip told", "edited"));
     row.classList.toggle("gone", Boolean(card.pulled));
     if (card.off) row.append(make("span", "chip off", `kept off: ${card.off}`));
     else if (card.pulled) row.append(make("span", "chip", "deleted"));

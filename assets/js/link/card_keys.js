@@ -41,4 +41,5 @@ export const DESK = {
   as: "how it is shown, where that is otherwise",
   at: "what it is to the host: mention, question, first, supporter",
   mk: "how moderators marked it",
+  ed: "true where its writer has changed it",
 };

@@ -42,6 +42,7 @@ function tags(card) {
   if (words) all.push(make("span", `chip tag ${CHIPS[card.s] ?? ""}`, words));
   if (card.as && !UNSEEN.has(card.s)) all.push(make("span", "chip tag told", "shown as"), make("bdi", "as", card.as));
   for (const mark of card.mk ?? []) all.push(make("span", "chip tag well", icon("check"), mark));
+  if (card.ed) all.push(make("span", "chip tag told", "edited"));
   if (card.at?.includes("first")) all.push(make("span", "chip tag told", "first line"));
   return all;
 }

@@ -4,12 +4,12 @@ module Bavard
   module Core
     # One happening as a feed's adapter hands it to the core.
     #
-    # kind:: :line, :event, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered, :totals, :profile
+    # kind:: :line, :event, :edit_line, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered, :totals, :profile
     # feed_id:: the feed it came in on
     # platform_id:: the platform's own id of the line or event, or nil
     # platform_time_ms:: the platform's clock, Unix milliseconds, or nil
     # arrived_at_ms:: ours, Unix milliseconds
-    # body:: what the kind carries: Said, Happened, FeedState, Gap, Answered, Profile, the key of a person, or of :totals how many there are
+    # body:: what the kind carries: Said, Happened, Edited, FeedState, Gap, Answered, Profile, the key of a person, or of :totals how many there are
     #   in all by TOTALS, with everything that was told before
     Intake = Struct.new(:kind, :feed_id, :platform_id, :platform_time_ms, :arrived_at_ms, :body) do
       # A line or event the platform told again from its history, not as it happened.
@@ -29,6 +29,10 @@ module Bavard
     # avatar:: address of a picture, or nil
     Said = Struct.new(:login, :display_name, :colour, :badges, :text, :action, :history, :emotes, :reply, :first_time, :paid, :avatar,
       :badge_pictures)
+
+    # What an :edit_line carries: what the line with that platform id says from now on. login:: of whoever changed it, or nil where the
+    # platform says itself that it was the same; emotes:: a Chat::Placed, or nil
+    Edited = Struct.new(:login, :text, :emotes)
 
     # To what a line answers; any of it may be nil.
     Reply = Struct.new(:platform_id, :name, :text)

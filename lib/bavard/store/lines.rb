@@ -34,6 +34,7 @@ module Bavard
                   "WHERE NOT lines.trace @> jsonb_build_array(step))"
       ADD_STEPS = "UPDATE lines SET trace = trace || #{NEW_STEPS} " \
                   "FROM json_to_recordset(?) AS row(id bigint, steps jsonb) WHERE lines.id = row.id".freeze
+      EDITED = "trace || jsonb_build_array(jsonb_build_array('edited', CAST(? AS bigint), coalesce(?, text)))"
       # steps:: as Entry's trace; held:: whether it waits from now on
       Outcome = Struct.new(:id, :aired, :pulled, :steps, :shown_at_ms, :held)
       SETTLE = "UPDATE lines SET held = coalesce(row.held, false), aired = lines.aired OR row.aired, pulled = lines.pulled OR row.pulled, " \
@@ -115,6 +116,17 @@ module Bavard
       #
       # @param mark [Integer]
       def pull(feed_id, platform_id, mark = nil) = mark(@db[:lines].where(feed_id:, platform_id:), mark, pulled: true, deleted: true)
+
+      # Its writer changed a line: what it said before stands in its trace, once.
+      #
+      # @param said [Array(Integer, String, String)] its feed, its platform id, and whose it has to be, or nil
+      # @param before [String, nil] what it said, where that is known: it may be written only now, as it is since
+      def edit(said, text, at_ms, before = nil)
+        lines = @db[:lines].where(%i[feed_id platform_id login].zip(said).to_h.compact)
+        other = Sequel.~(text:)
+        other |= Sequel.~(Sequel.lit("trace @> ?", Sequel.pg_jsonb([["edited", at_ms, before]]))) if before && before != text
+        lines.where(other).update(text:, trace: Sequel.lit(EDITED, at_ms, before))
+      end
 
       # Its platform deleted what a person said, or everything where login is nil.
       def pull_all(feed_id, login, up_to_id)

@@ -9,11 +9,11 @@ module Bavard
     # Writes what a show's feeds bring, and what comes behind it, kind by kind. All of it is plain data, which can wait in a file, and
     # does the same when it is written once more.
     #
-    # add:: a Lines::Entry; settle:: a Lines::Outcome; pull, pull_all, pull_line, put_back:: as the methods of Lines take them;
+    # add:: a Lines::Entry; settle:: a Lines::Outcome; edit, pull, pull_all, pull_line, put_back:: as the methods of Lines take them;
     # steps:: what came to traces, by line; feed:: a feed's id and what is kept of it; gap:: a feed's id, from, until; note:: as
     # People#note takes it
     class LogWriting
-      KINDS = %i[add settle pull pull_all pull_line put_back steps feed gap note].freeze
+      KINDS = %i[add settle edit pull pull_all pull_line put_back steps feed gap note].freeze
       # Many of them are written in one go: all lines of a batch before what became of them, for that rests on them and on nothing else.
       TOGETHER = %i[add settle steps].freeze
 

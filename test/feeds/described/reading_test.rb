@@ -34,6 +34,16 @@ class DescribedReadingTest < Minitest::Test
       [said.login, said.display_name, said.text, said.badges, said.paid.words, said.avatar]
   end
 
+  def test_a_line_that_was_changed
+    rule = {"is" => "edit", "id" => "n", "login" => "who", "text" => {"at" => "words", "in" => "html"}}
+    intake = read(rule, {"n" => 7, "who" => "ann", "words" => "<b>two</b>"})
+    assert_equal [:edit_line, "7", "ann", "two"], [intake.kind, intake.platform_id, intake.body.login, intake.body.text]
+    assert_nil read(rule, {"who" => "ann", "words" => "two"}), "of which line nobody knows"
+    assert_equal [], problems("reads" => [{"is" => "edit", "id" => "n", "text" => "words"}])
+    assert_match(%r{\A/reads/0/text}, problems("reads" => [{"is" => "edit", "id" => "n"}]).first)
+    assert_match(%r{/reads/0/name}, problems("reads" => [{"is" => "edit", "id" => "n", "text" => "words", "name" => "who"}]).first)
+  end
+
   def test_who_stands_in_another_list_is_found_there
     description = Examples.description("kettle")
     frame = {"data" => {"people" => [{"id" => 4, "name" => "ann"}, {"id" => 5, "name" => "bo"}]}}

@@ -41,6 +41,44 @@ class ReceptionTest < LiveTest
     assert_equal [0, [true, true, true]], [standing, pulled]
   end
 
+  def words = @lane.lines.map { |card| card[:f].map(&:last).join }
+  def edit(id, text, login: nil) = take(:edit_line, Bavard::Core::Edited.new(login, text, nil), id)
+
+  def test_a_line_that_is_changed_says_the_other_thing_where_it_stands
+    edit("m1", "line one, I mean")
+    assert_equal [["line 0", "line one, I mean", "line 2"], 3], [words, standing]
+    assert_equal [nil, true, nil], @lane.lines.map { |card| card[:ed] }
+    assert_equal({"chat1" => ["line one, I mean"]}, hub.frames("air:#{@show.desks.keys.first}").last["again"].transform_values { |cards| cards.map { |card| card["f"][0][1] } })
+    until_written
+    entry = stores.lines.latest(@record.id, 10)[1]
+    assert_equal ["line one, I mean", ["edited", clock.now_ms - 100, "line 1"]], [entry.line.text, entry.trace.last]
+    edit("m1", "line one, I mean")
+    until_written
+    assert_equal 1, stores.lines.latest(@record.id, 10)[1].trace.count { |name, *| name == "edited" }
+  end
+
+  def test_a_line_that_is_changed_into_what_the_gate_keeps_off_leaves_and_somebody_may_show_it
+    rules = @record.gate["sets"][0]["rules"].map { |rule| rule.merge("on" => rule["kind"] == "command_lines") }
+    @show.use_gate(@record.gate.merge("sets" => [@record.gate["sets"][0].merge("rules" => rules)]))
+    edit("m1", "!ring K41207")
+    assert_equal [2, :off, "Command lines"], [standing, @show.lines.to_a[1].state.name, @lane.lines[1][:off]]
+    edit("m1", "line 1")
+    assert_equal [2, :off], [standing, @show.lines.to_a[1].state.name], "a line that was taken off does not come back by itself"
+    @show.let_line_go(@show.lines.to_a[1].id, "Teo")
+    @show.desks.each_value { |desk| desk.advance(clock.now_ms) { true } }
+    assert_equal 3, standing
+  end
+
+  def test_nobody_changes_what_somebody_else_said_and_what_nobody_knows_is_nothing
+    edit("m1", "I was never here", login: "ann")
+    edit("nowhere", "x")
+    assert_equal ["line 0", "line 1", "line 2"], words
+    until_written
+    assert_equal ["line 0", "line 1", "line 2"], stores.lines.latest(@record.id, 10).map { |entry| entry.line.text }
+    edit("m1", "yes, me", login: "bo")
+    assert_equal "yes, me", words[1]
+  end
+
   def test_a_delete_that_comes_before_its_line_takes_it_away
     take(:delete_line, nil, "late")
     take(:line, said("ann", "too late"), "late")

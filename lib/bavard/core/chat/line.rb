@@ -17,9 +17,10 @@ module Bavard
       # shown_at_ms:: from when it counts as standing: arrival, or for history the platform's own time
       # placed:: emotes the platform pointed out in the text: [offset, length, address] in code points
       # reply, first_time, paid:: as Said has them; number:: as Happened has it
+      # edited:: whether its writer has changed it
       # state:: what has become of it (Moderation::LineState), the same for all its copies; nil where nobody can take it away
       Line = Struct.new(:id, :feed_id, :platform_id, :person, :kind, :text, :fragments, :arrived_at_ms, :platform_time_ms,
-        :shown_at_ms, :origin, :placed, :reply, :first_time, :paid, :number, :state)
+        :shown_at_ms, :origin, :placed, :reply, :first_time, :paid, :number, :state, :edited)
 
       # See above.
       class Line
@@ -33,11 +34,29 @@ module Bavard
         def self.from(intake, id:, origin: :feed, emotes: nil)
           happened = intake.body if intake.kind == :event
           said = happened ? happened.said : intake.body
-          text, placed = said.emotes ? Cleaning.with_ranges(said.text, said.emotes.in_code_points(said.text)) : [Cleaning.text(said.text), NONE]
+          text, placed = cleaned(said)
           line = new(id, intake.feed_id, intake.platform_id, person(intake.feed_id, said), happened ? happened.what : kind_of(said), text,
             nil, intake.arrived_at_ms, intake.platform_time_ms, standing_from(intake), origin, placed, said.reply, said.first_time || false,
             said.paid, happened&.number)
           line.dress(emotes)
+        end
+
+        # @param said [Said, Edited]
+        # @return [Array(String, Array)] its text, and the emotes in it that the platform pointed out
+        def self.cleaned(said)
+          said.emotes ? Cleaning.with_ranges(said.text, said.emotes.in_code_points(said.text)) : [Cleaning.text(said.text), NONE]
+        end
+
+        # Its writer says it otherwise.
+        #
+        # @param edited [Edited]
+        # @param emotes [#cut, nil] as Fragments takes it
+        def reword(edited, emotes)
+          text, placed = Line.cleaned(edited)
+          self.text = text
+          self.placed = placed
+          self.edited = true
+          dress(emotes)
         end
 
         # Cuts the text anew, with the emotes there are now.

@@ -34,7 +34,8 @@ module Bavard
           Read.new(intake, rule, STATES[rule.is])
         end
 
-        KINDS = {"line" => :line, "delete" => :delete_line, "silence" => :clear_person, "clear" => :clear_all, "totals" => :totals,
+        KINDS = {"line" => :line, "edit" => :edit_line, "delete" => :delete_line,
+                 "silence" => :clear_person, "clear" => :clear_all, "totals" => :totals,
                  "profile" => :profile}.freeze
         STATES = {"begun" => :begun, "ended" => :ended}.freeze
         EVENTS = Core::EVENTS.to_h { |what| [what.to_s, what] }.freeze
@@ -80,7 +81,7 @@ module Bavard
           return if body.nil? && !%w[delete clear].include?(rule.is)
 
           id = rule.value("id", item)
-          return if id.nil? && rule.is == "delete"
+          return if id.nil? && %w[delete edit].include?(rule.is)
 
           Core::Intake.new(KINDS.fetch(rule.is, :event), feed_id, id, rule.value("time", item), now_ms, body)
         end
@@ -88,6 +89,7 @@ module Bavard
         def body(rule, item, history)
           case rule.is
           when "line" then rule.said(item, history)
+          when "edit" then rule.edited(item)
           when "silence" then rule.value("login", item)
           when "totals" then rule.totals(item).then { |told| told unless told.empty? }
           when "profile" then rule.profile(item)

@@ -22,10 +22,11 @@ module Bavard
         # What it may be, with the fields that each has.
         KINDS = {
           "line" => SPEAKS, **Core::EVENTS.to_h { |what| [what.to_s, SPEAKS] },
+          "edit" => %w[id time login text emotes],
           "delete" => %w[id time], "silence" => %w[login time], "clear" => %w[time], "totals" => TOTALS.keys, "profile" => PROFILE.keys,
           "begun" => [], "ended" => [], "nothing" => []
         }.freeze
-        NEEDS = {"line" => %w[login], "delete" => %w[id], "silence" => %w[login], "profile" => %w[login],
+        NEEDS = {"line" => %w[login], "edit" => %w[id text], "delete" => %w[id], "silence" => %w[login], "profile" => %w[login],
                  **Core::EVENTS.to_h { |what| [what.to_s, %w[login]] }}.freeze
         # What viewers write: nothing that counts is taken from there.
         CLAIMS = %w[text name].freeze
@@ -77,6 +78,14 @@ module Bavard
           Core::Said.new(login, value("name", item), value("colour", item), badges, text, value("action", item) || false,
             history || value("history", item) || false, placed, reply(item), value("first", item) || false, value("paid", item),
             value("avatar", item), pictures)
+        end
+
+        # Of a line that was changed.
+        #
+        # @return [Core::Edited]
+        def edited(item)
+          text, placed = words(item)
+          Core::Edited.new(value("login", item), text, placed)
         end
 
         def value(name, item) = @values[name]&.of(item)

@@ -30,6 +30,7 @@ module Bavard
           case intake.kind
           when :line then said(intake.body)
           when :event then {**said(intake.body.said), "number" => intake.body.number}
+          when :edit_line then intake.body.to_h.transform_keys(&:to_s).except("emotes")
           when :clear_person then {"login" => intake.body}
           when :totals then intake.body
           when :profile then intake.body.to_h.transform_keys(&:to_s)

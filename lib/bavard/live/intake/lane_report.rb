@@ -36,6 +36,7 @@ module Bavard
         card[:day] = day
         card[:off] = Core::Gate::Rules.label(kept.verdict.rule) if kept.verdict.drop?
         card[:pulled] = true if kept.state.taken?
+        card[:ed] = true if line.edited
         card
       end
 

@@ -35,6 +35,7 @@ module Bavard
       def take_in(lane, intake)
         case intake.kind
         when :line, :event then line(lane, intake)
+        when :edit_line then edit_line(lane, intake.platform_id, intake.body)
         when :delete_line then delete_line(lane, intake.platform_id)
         when :clear_person then delete_of(lane, intake.body)
         when :clear_all then delete_of(lane, nil)
@@ -78,6 +79,13 @@ module Bavard
 
       # What is told again from history was said long before anybody could hold it.
       def past?(line, now_ms) = now_ms - line.shown_at_ms > Core::Chat::Hold::Settings::LONGEST_MS
+
+      # What is changed before it came is not known here, and comes as it is then.
+      def edit_line(lane, platform_id, edited)
+        now_ms = @show.now_ms
+        @log.edited_there(lane.id, platform_id, edited, now_ms, before: @show.lines.said(lane.id, platform_id)&.line&.text)
+        @show.lines.edit(lane.id, platform_id, edited, @show.wardrobe.emotes, now_ms) { |line| @show.gatehouse.hear_again(line) }
+      end
 
       def delete_line(lane, platform_id)
         now_ms = @show.now_ms

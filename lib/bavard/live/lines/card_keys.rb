@@ -45,7 +45,8 @@ module Bavard
         why: "what that rule said",
         as: "how it is shown, where that is otherwise",
         at: "what it is to the host: mention, question, first, supporter",
-        mk: "how moderators marked it"
+        mk: "how moderators marked it",
+        ed: "true where its writer has changed it"
       }.freeze
       ABOUT = {LINE: "Of every line’s.", PIECE: "Of a line’s in a piece, besides.", DESK: "Of a line’s in a lane or a prompter, besides."}.freeze
 

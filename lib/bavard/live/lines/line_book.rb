@@ -12,9 +12,10 @@ module Bavard
     # All lines of a show that something can still be done about, and the only one that changes what has become of them. What shows lines,
     # keeps them or counts them is told, and asks the line's own state. Belongs to its show's thread.
     #
-    # Whoever is told has three methods:
+    # Whoever is told has four methods:
     #   came(kept, now_ms)                 a line is here, and its state says where it went at once
     #   moved(kept, event, from, now_ms)   it moved, by which event, from where
+    #   edited(kept)                       its writer has changed what it says; where that is not to be seen, it moved before
     #   forgot(kept)                       nothing can be done about it here any more
     class LineBook
       # A line that is kept. verdict:: what the gate said; lane_id:: its feed's; shown:: as it is written on the picture, once it was there
@@ -106,6 +107,11 @@ module Bavard
         self[line_id] || raise(Gone.new("That line left long ago, and nothing can be done about it here. It is in the log.", field: "line"))
       end
 
+      # @return [Kept, nil] the newest that a platform calls so
+      def said(lane_id, platform_id)
+        to_a.reverse_each.find { |kept| kept.lane_id == lane_id && kept.line.platform_id == platform_id }
+      end
+
       # @return [Array<Kept>] all of them, oldest first
       def to_a = @older.values + @newest.values
 
@@ -116,6 +122,25 @@ module Bavard
       #
       # @return [Boolean] false where it is away already
       def pull(kept, by, now_ms) = take(kept, :pull, now_ms, by:)
+
+      # Its writer has changed a line. What the gate would not let through now is kept off, whatever was let through before.
+      #
+      # @param edited [Core::Edited]
+      # @param emotes [#cut, nil]
+      # @yieldparam line [Core::Chat::Line] as it reads from now on
+      # @yieldreturn [Core::Gate::Verdict]
+      # @return [Kept, nil] nil where it is not at hand, or somebody else's
+      def edit(lane_id, platform_id, edited, emotes, now_ms)
+        kept = said(lane_id, platform_id) or return
+        return if edited.login && edited.login != kept.line.person.login
+
+        kept.line.reword(edited, emotes)
+        kept.verdict = yield kept.line
+        kept.shown &&= rewritten(kept)
+        take(kept, :keep_off, now_ms) if kept.state.standing? && !lets?(kept)
+        @told.each { |one| one.edited(kept) }
+        kept
+      end
 
       # Its platform takes a line away.
       #
@@ -232,6 +257,15 @@ module Bavard
 
       # @return [Core::Chat::Line] as one that is said now
       def anew(kept, now_ms) = @picture.written(kept).dup.tap { |line| line.shown_at_ms = now_ms }
+
+      # @return [Core::Chat::Line] the same anew, with the time that it has
+      def rewritten(kept)
+        shown_at_ms = kept.shown.shown_at_ms
+        @picture.written(kept).dup.tap { |line| line.shown_at_ms = shown_at_ms }
+      end
+
+      # @return [Boolean] whether it may go on where it is: what waits for somebody waits on
+      def lets?(kept) = kept.verdict.pass? || (kept.verdict.hold? && kept.state.name == :waits)
 
       # @return [Symbol] the event that says where that was
       def put(kept, line)

@@ -24,6 +24,7 @@ module Bavard
         @figures.aired(now_ms) if event == :air && ON_THEIR_WAY.include?(from)
       end
 
+      def edited(_kept) = nil
       def forgot(_kept) = nil
     end
   end

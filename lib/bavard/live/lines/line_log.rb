@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../core/chat/line"
 require_relative "../../store/lines"
 
 module Bavard
@@ -39,7 +40,17 @@ module Bavard
         end
       end
 
+      # What it says is told by {#edited_there}.
+      def edited(_kept) = nil
       def forgot(_kept) = nil
+
+      # Its writer has changed a line, which may be long ago.
+      #
+      # @param before [String, nil] what it said, where it is at hand
+      def edited_there(feed_id, platform_id, edited, now_ms, before:)
+        text, = Core::Chat::Line.cleaned(edited)
+        @journal.behind(@show_id, :edit, [feed_id, platform_id, edited.login], text, now_ms, before)
+      end
 
       # A platform took away a line, or all that somebody said, which may be long ago. Said before the lines move.
       #

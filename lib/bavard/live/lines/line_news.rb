@@ -29,6 +29,12 @@ module Bavard
         took_away(kept) if kept.state.taken?
       end
 
+      def edited(kept)
+        @show.prompter.redraw(@show.lanes) { |line| line.id == kept.id }
+        @report.touch
+        @show.desks.each_value { |desk| desk.reword(kept.shown) } if kept.shown
+      end
+
       def forgot(kept) = @show.prompter.forget(kept.id)
 
       private

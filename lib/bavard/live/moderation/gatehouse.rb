@@ -55,6 +55,15 @@ module Bavard
         verdict
       end
 
+      # Judges a line that was changed: by what it says now, and not by what was said before it, which it would repeat.
+      #
+      # @return [Core::Gate::Verdict]
+      def hear_again(line)
+        memory = Core::Gate::Memory.new(left_out: @left_out, first_seen: ->(key) { @first_seen[key] })
+        verdict = @ladder.judge(line, memory)
+        brake ? brake.on(verdict, line.person.roles) : verdict
+      end
+
       # @return [Core::Gate::Verdict] of a made-up line, by what made-up lines came before it
       def rehearse(line) = @ladder.hear(line, @rehearsed)
 

@@ -97,6 +97,14 @@ module Bavard
         @dirty = true
       end
 
+      # A line says something else now: it stands where it stood.
+      def reword(line)
+        @lines[line.id] = line if @lines.key?(line.id)
+        @chats.each_value { |chat| chat.timeline.add(line) if chat.timeline.known?(line.id) }
+        @again[line.id] = true
+        @dirty = true
+      end
+
       # @return [Boolean] whether it may still show the line
       def remembers?(line_id) = @lines.key?(line_id) || @chats.each_value.any? { |chat| chat.timeline.known?(line_id) }
 

@@ -65,6 +65,9 @@ module Bavard
       # A line was taken away, or is there again.
       def moved(line) = [draft, air].each { |playout| playout.moved(line) }
 
+      # A line says something else now.
+      def reword(line) = [draft, air].each { |playout| playout.reword(line) }
+
       # @return [Boolean] whether the line may still be shown
       def remembers?(line_id) = draft.remembers?(line_id) || air.remembers?(line_id)
 

@@ -25,7 +25,7 @@ module Bavard
           # By which field of it a platform says what something is.
           WORDS = %w[type kind t op event e cmd action what].freeze
           # What a frame could be, the likeliest first.
-          KINDS = %w[line delete silence clear tip subscription gift follow visit totals nothing].freeze
+          KINDS = %w[line edit delete silence clear tip subscription gift follow visit totals nothing].freeze
 
           module_function
 

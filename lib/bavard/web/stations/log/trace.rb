@@ -16,6 +16,8 @@ module Bavard
       JUDGED = {"drop" => ["Gate kept it off", "off"], "hold" => ["Gate holds it", "mind"], "mask" => ["Gate covered part of it", "told"],
                 "calm" => ["Gate toned it down", "told"]}.freeze
 
+      EDITED = "edited"
+
       # @param entry [Store::Lines::Entry]
       # @param feed [Store::Feeds::Feed, nil]
       # @param deeds [Array<Core::Moderation::Deed>] about the line
@@ -37,7 +39,7 @@ module Bavard
       private
 
       def step(name, at_ms, what)
-        title, words, kind = told(name, what)
+        title, words, kind = name == EDITED ? ["Changed by its writer", "it said “#{what}” before", "mind"] : told(name, what)
         {at: at_ms, title:, words:, kind: kind || "well"} if title
       end
 
