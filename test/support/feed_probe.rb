@@ -3,6 +3,7 @@
 require_relative "../../lib/bavard/feeds/irc"
 require_relative "../../lib/bavard/feeds/polling"
 require_relative "../../lib/bavard/feeds/socket"
+require_relative "../../lib/bavard/feeds/xmpp"
 require_relative "../../lib/bavard/feeds/outbox"
 require_relative "../../lib/bavard/feeds/runner"
 require_relative "wait"
@@ -22,6 +23,13 @@ class FeedProbe
     read = Bavard::Feeds::Irc.read({"paste" => paste}.merge(given.transform_keys(&:to_s)))
     feed = Feed.new(1, read[:address], read[:password], mapping)
     new(Bavard::Feeds::Resume.new(last_id, heard_at_ms)) { |resume, options| Bavard::Feeds::Irc.connection(feed, resume, door: DOOR, **options) }
+  end
+
+  # @return [FeedProbe] of an XMPP room
+  def self.xmpp(given, resume: Bavard::Feeds::NOTHING_TO_RESUME)
+    read = Bavard::Feeds::Xmpp.read(given)
+    feed = Feed.new(1, read[:address], read[:password], {})
+    new(resume) { |now, options| Bavard::Feeds::Xmpp.connection(feed, now, door: DOOR, **options) }
   end
 
   # @param kind [Module] Bavard::Feeds::Polling or WebSocketFeed

@@ -47,7 +47,8 @@ class FeedsPagesTest < WebTest
   def test_what_cannot_be_read_names_its_field_and_is_not_kept
     {{"platform" => "skein"} => "channel", {"platform" => "skein", "channel" => "nowhere"} => "channel", {"platform" => "lantern"} => "number",
      {"platform" => "lantern", "number" => "0000-0000"} => "number", {"platform" => "lantern", "number" => "x y"} => "number", {"kind" => "socket"} => "kind",
-     {"kind" => "nothing"} => "kind", {"kind" => "inbox"} => "name"}.each do |given, field|
+     {"kind" => "nothing"} => "kind", {"kind" => "inbox"} => "name", {"kind" => "xmpp"} => "jid",
+     {"kind" => "xmpp", "jid" => "hide@rooms.reedmere.example", "place" => "x:0"} => "place"}.each do |given, field|
       assert_equal field, send_form("/feeds/", given)["field"], given.inspect
       assert_equal 422, last_response.status
     end

@@ -7,11 +7,12 @@ require_relative "../../feeds/microphones"
 require_relative "../../feeds/polling"
 require_relative "../../feeds/socket"
 require_relative "../../feeds/voice"
+require_relative "../../feeds/xmpp"
 
 module Bavard
   module Live
     # The kinds of feeds there are, by what they are called in the database.
-    FEED_KINDS = [Feeds::Irc, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice, Feeds::Microphones,
+    FEED_KINDS = [Feeds::Irc, Feeds::Xmpp, Feeds::Polling, Feeds::WebSocketFeed, Feeds::Activities, Feeds::Voice, Feeds::Microphones,
       Feeds::Described].to_h do |kind|
       [kind::KIND, kind]
     end.freeze

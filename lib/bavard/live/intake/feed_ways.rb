@@ -14,6 +14,9 @@ module Bavard
 
       NOT_DESCRIBED = "Its description was taken away, or cannot be used just now. Look at it under “Describe a platform”."
 
+      # Those whose servers a host names.
+      NAMED = [Feeds::Irc::KIND, Feeds::Xmpp::KIND].freeze
+
       attr_reader :clock
 
       # @param platforms [KnownPlatforms]
@@ -33,7 +36,7 @@ module Bavard
       # @return [Hash] what the feed's kind of connection asks for
       # @raise [Bavard::Error] where the platform is not known
       def to(feed, found:, &renewed)
-        return {door: @door} if feed.kind == Feeds::Irc::KIND
+        return {door: @door} if NAMED.include?(feed.kind)
 
         feed.platform ? {platform: known(feed), permission: held(feed, renewed), found:} : {}
       end

@@ -14,7 +14,8 @@ module Bavard
   module Web
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
-      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow draft_only anyway].freeze
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow jid xmpp_server place
+        account account_password xmpp_nick draft_only anyway].freeze
 
       get "/" do
         @here = "feeds"

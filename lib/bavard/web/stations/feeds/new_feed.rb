@@ -11,7 +11,7 @@ module Bavard
     # A feed that a host is about to add, from what the form says.
     class NewFeed
       LONGEST_NAME = 60
-      WITHOUT_PLATFORM = [Feeds::Irc, Feeds::Activities, Feeds::Microphones].map { |kind| kind::KIND }.freeze
+      WITHOUT_PLATFORM = [Feeds::Irc, Feeds::Xmpp, Feeds::Activities, Feeds::Microphones].map { |kind| kind::KIND }.freeze
       # There is nothing to try before somebody came.
       COME_TO_US = [Feeds::Activities, Feeds::Microphones].freeze
 
@@ -50,7 +50,7 @@ module Bavard
         return if COME_TO_US.include?(@kind)
 
         options = {clock: @site.clock}
-        if @kind == Feeds::Irc then options[:door] = @site.door
+        if [Feeds::Irc, Feeds::Xmpp].include?(@kind) then options[:door] = @site.door
         elsif @platform then options.merge!(platform: @platform, permission: nil, found: ->(_number) {})
         end
         feed = Store::Feeds::Feed.new(id: 0, kind: @kind_name, address: @read[:address], password: @read[:password],
