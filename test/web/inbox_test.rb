@@ -20,11 +20,11 @@ class InboxTest < WebTest
 
   def lane_state = @shows[@record.id].ask { |show| show.lanes.values.first.state.state }
 
-  def sending(body, at: clock.call / 1000, secret: @secret, signature: nil, path: @path)
+  def sending(body, at: clock.call / 1000, secret: @secret, signature: nil, path: @path, type: "application/activity+json")
     body = JSON.generate(body) unless body.is_a?(String)
     header "Bavard-Timestamp", at.to_s
     header "Bavard-Signature", signature || Bavard::Feeds::Activities::Signature.of(secret, at, body)
-    post path, body, "CONTENT_TYPE" => "application/activity+json"
+    post path, body, "CONTENT_TYPE" => type
     [last_response.status, JSON.parse(last_response.body)["error"]]
   end
 
@@ -40,6 +40,33 @@ class InboxTest < WebTest
     assert_equal [["said", "hello from a shell", false], ["follow", "", false]], logged
     assert_equal [202, nil], sending({"type" => "Delete", "object" => "n1"})
     assert logged.first.last
+  end
+
+  def test_whatever_its_body_is_called_it_is_read_as_it_is
+    [nil, "", "application/x-www-form-urlencoded", "multipart/form-data; boundary=x", "text/plain; charset=utf-8"].each_with_index do |type, number|
+      assert_equal [202, nil], sending(NOTE.merge("object" => NOTE["object"].merge("id" => "t#{number}")), type:), type.inspect
+    end
+    assert_equal 5, logged.size
+  end
+
+  def test_a_heartbeat_is_nothing_and_a_sender_that_is_silent_shows
+    id = db[:feeds].get(:id)
+    assert_equal "expects", send_form("/feeds/#{id}/expects", {"minutes" => "soon"})["field"]
+    assert_equal 5, send_form("/feeds/#{id}/expects", {"minutes" => "5"})["expects"]
+    wait_for("it to be ready") { lane_state == :live }
+    @clock.now_ms += 299_000
+    assert_equal [202, nil], sending("")
+    @clock.now_ms += 299_000
+    assert_equal :live, lane_state
+    @clock.now_ms += 2000
+    wait_for("it to be missed") { lane_state == :waiting }
+    assert_match(/At least every 5 minutes/, @shows[@record.id].ask { |show| show.lanes.values.first.state.reason })
+    assert_equal [202, nil], sending("")
+    wait_for("it to be heard") { lane_state == :live }
+    assert_empty logged
+    send_form("/feeds/#{id}/expects", {"minutes" => ""})
+    wait_for("it to be ready") { lane_state == :live }
+    assert_equal({"token" => db[:feeds].get(:address)["token"]}, db[:feeds].get(:address).to_h)
   end
 
   def test_a_replay_is_refused_and_the_same_note_under_another_signature_counts_once

@@ -1,11 +1,14 @@
 // Where anything else sends to: address, key and an example.
 import { say } from "../house/messages.js";
-import { attempt, get } from "../house/send.js";
+import { attempt, get, Refused, send } from "../house/send.js";
 
 const DOTS = "•".repeat(20);
 const sheet = document.querySelector("#inbox");
 const toggle = document.querySelector("#inbox-show");
-const fields = sheet.querySelectorAll("input, textarea");
+const expects = sheet.querySelector("#inbox-expects");
+const error = sheet.querySelector("#inbox-error");
+const fields = sheet.querySelectorAll("input[readonly], textarea");
+let feedId = null;
 
 function example(address, secret) {
   return [
@@ -22,7 +25,10 @@ function show(uncovered) {
   for (const field of fields) field.value = uncovered ? field.dataset.real : field.dataset.covered;
 }
 
-export function showInbox({ address, secret }) {
+export function showInbox({ address, secret, expects: minutes, id }) {
+  feedId = id;
+  error.hidden = true;
+  expects.value = minutes ?? "";
   const covered = address.replace(/[^/]+$/, DOTS);
   const real = { "inbox-address": address, "inbox-secret": secret, "inbox-curl": example(address, secret) };
   const hidden = { "inbox-address": covered, "inbox-secret": DOTS, "inbox-curl": example(covered, DOTS) };
@@ -32,6 +38,18 @@ export function showInbox({ address, secret }) {
 }
 
 toggle.addEventListener("click", () => show(toggle.getAttribute("aria-pressed") !== "true"));
+
+sheet.querySelector("#inbox-expects-do").addEventListener("click", async () => {
+  error.hidden = true;
+  try {
+    const told = await send(`/feeds/${feedId}/expects`, { minutes: expects.value });
+    say(told.expects ? "It is said in the lane where nothing comes for longer." : "It comes when it comes.");
+  } catch (refused) {
+    if (!(refused instanceof Refused)) throw refused;
+    error.hidden = false;
+    error.textContent = refused.message;
+  }
+});
 
 export async function openInbox(id) {
   const inbox = await attempt(() => get(`/feeds/${id}/inbox`));

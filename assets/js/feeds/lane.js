@@ -19,7 +19,11 @@ const STATES = {
   waiting: {
     chip: "mind",
     drawing: "refresh-cw",
-    words: (feed) => `lost at ${clock(feed.since)}, again in ${lasting(feed.retry_in ?? 0)}`,
+    // What comes to us is not tried again.
+    words: (feed) =>
+      feed.retry_in === undefined || feed.retry_in === null
+        ? `silent since ${clock(feed.since)}`
+        : `lost at ${clock(feed.since)}, again in ${lasting(feed.retry_in)}`,
   },
   needs_you: { chip: "mind", drawing: "key-round", words: (feed) => WANTS[feed.want] ?? "needs you" },
 };

@@ -13,11 +13,24 @@ module Bavard
       LABEL = "Signed JSON"
       TOKEN_BYTES = 24
       SECRET_BYTES = 32
+      # Minutes.
+      EXPECTS = (1..1440)
 
       module_function
 
       def connection(feed, _resume, clock:, take:, **)
-        Waiting.new(feed.id, clock:, take:)
+        expects = feed.address["expects_minutes"]
+        Waiting.new(feed.id, clock:, take:, expects_ms: expects && (expects * 60_000))
+      end
+
+      # @param given [String] as it was typed; empty: never
+      # @return [Integer, nil] minutes within which something has to come
+      # @raise [Bavard::Error]
+      def expects(given)
+        return if given.strip.empty?
+
+        minutes = Integer(given, 10, exception: false)
+        EXPECTS.cover?(minutes.to_i) ? minutes : raise(Error.new("Minutes are a number from 1 to #{EXPECTS.end}.", field: "expects", value: given[0, 20]))
       end
 
       # @return [Hash] name, address, password: a token for the address and a secret to sign with

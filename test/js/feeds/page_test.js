@@ -49,7 +49,7 @@ before(async () => {
       <div data-part="consent"><a id="add-consent"><b></b></a></div><div data-part="voice"><div id="rooms"></div><select id="follow"></select></div>
       <p id="add-error" hidden></p><button type="button" id="add-anyway" hidden>Anyway</button><p id="add-trying" hidden></p><button id="add-do"></button></form><button id="add-close"></button></section>
       <section id="answer"><p id="answer-lacks"></p><form id="answer-form"><input name="text"><div id="answer-feeds"></div></form><p id="answer-error" hidden></p><div id="answers"></div></section>
-      <dialog id="inbox"><input id="inbox-address"><input id="inbox-secret"><textarea id="inbox-curl"></textarea></dialog><button id="inbox-show"></button>
+      <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea></dialog><button id="inbox-show"></button>
       <dialog id="microphones"><form id="microphones-form"><h2 id="microphones-title"></h2><ul id="microphone-list"></ul><input id="microphone-name"><datalist id="microphone-cast"></datalist><p id="microphones-error"></p><input type="checkbox" id="microphone-anybody"><button type="button" id="microphone-anybody-copy"></button><button type="button" id="microphones-close"></button></form></dialog>
       <div id="name-field"></div><details><div id="more-fields"></div></details><dialog id="mapping"><form id="mapping-form"></form></dialog><p id="mapping-error"></p><button id="mapping-close"></button>
       <dialog id="room-sheet"><form id="room-form"></form></dialog><button id="room-close"></button>`,

@@ -18,7 +18,7 @@ before(async () => {
     html: `<div id="messages"></div><div id="here"></div>
       <dialog id="mapping"><p id="mapping-about"></p><form id="mapping-form"><div id="mapping-fields"></div><p id="mapping-error"></p></form><button id="mapping-close"></button></dialog>
       <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select></form><button id="room-close"></button></dialog>
-      <dialog id="inbox"><input id="inbox-address"><input id="inbox-secret"><textarea id="inbox-curl"></textarea><button id="inbox-show"></button>
+      <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea><button id="inbox-show"></button>
         <button data-copy="inbox-secret">Copy</button></dialog>`,
   });
   globalThis.FormData = page.window.FormData;

@@ -20,6 +20,11 @@ module Bavard
       # The signatures seen lately, for all addresses together.
       SEEN = Feeds::Activities::Signature.new
 
+      # What is sent here is one body, whatever it is called: it is no form, and not read as one before its signature is.
+      def call(env)
+        super(env.merge("CONTENT_TYPE" => "application/octet-stream"))
+      end
+
       post "/:token" do
         content_type :json
         site = env["bavard.site"]
@@ -32,7 +37,7 @@ module Bavard
 
         intake = handed_in(show, lane, request.body.read(LARGEST_BODY_BYTES + 1).to_s)
         status 202
-        JSON.generate(taken: intake.platform_id || intake.body)
+        JSON.generate(taken: intake&.then { |one| one.platform_id || one.body })
       rescue Error => error
         site.mishaps.rejected(:inbox, error.message)
         status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : error.status
@@ -41,13 +46,16 @@ module Bavard
 
       private
 
-      # @return [Core::Intake]
+      # @return [Core::Intake, nil] nil of a heartbeat: nothing that is signed
       def handed_in(show, lane, body)
         raise Error.new("This address is switched off just now.", field: "feed") unless lane.feed.wanted
 
         now_ms = env["bavard.site"].clock.call
         signature = SEEN.check(lane.feed.password, request.get_header("HTTP_BAVARD_TIMESTAMP"), request.get_header("HTTP_BAVARD_SIGNATURE"), body,
           now_ms)
+        lane.connection&.heard
+        return if body.empty?
+
         Feeds::Activities::Reading.read(body, lane.id, now_ms, fallback_id: "sig:#{signature}").tap { |intake| show.hand_in(lane, intake) }
       rescue Busy
         SEEN.forget(signature)

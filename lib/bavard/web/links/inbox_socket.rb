@@ -48,6 +48,7 @@ module Bavard
         raise Error.new("This address is switched off just now.", field: "feed") unless @show.lanes[@lane.id].equal?(@lane) && @lane.feed.wanted
 
         now_ms = @site.clock.call
+        @lane.connection&.heard
         intake = Feeds::Activities::Reading.read(text, @lane.id, now_ms, fallback_id: "ws:#{@topic.object_id}:#{now_ms}:#{@count += 1}")
         @show.hand_in(@lane, intake)
         {taken: intake.platform_id || intake.body}

@@ -82,6 +82,15 @@ module Bavard
       # Where anything else sends to, and what it signs with.
       get("/:feed/inbox") { json(inbox_of(feed_of(id(params[:feed]))) || not_found) }
 
+      # Within how many minutes something has to come there.
+      post "/:feed/expects" do
+        feed = feed_of(id(params[:feed]))
+        not_found unless feed.kind == Feeds::Activities::KIND
+        expects = Feeds::Activities.expects(text(params["minutes"]))
+        ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(feed.address.merge("expects_minutes" => expects).compact) } }
+        json(inbox_of(feed_of(feed.id)))
+      end
+
       # The rooms of a voice service, with who is in them now.
       get "/rooms" do
         platform = platforms[text(params["platform"])]
@@ -218,7 +227,7 @@ module Bavard
         def inbox_of(feed)
           return unless feed.kind == Feeds::Activities::KIND
 
-          {address: "#{site.address}/in/#{feed.address["token"]}", secret: feed.password}
+          {address: "#{site.address}/in/#{feed.address["token"]}", secret: feed.password, expects: feed.address["expects_minutes"], id: feed.id}
         end
       end
     end
