@@ -30,7 +30,12 @@ module Bavard
         return if given.strip.empty?
 
         minutes = Integer(given, 10, exception: false)
-        EXPECTS.cover?(minutes.to_i) ? minutes : raise(Error.new("Minutes are a number from 1 to #{EXPECTS.end}.", field: "expects", value: given[0, 20]))
+        if EXPECTS.cover?(minutes.to_i)
+          minutes
+        else
+          raise(Error.new("Minutes are a number from 1 to #{EXPECTS.end}.", field: "expects",
+            value: given[0, 20]))
+        end
       end
 
       # @return [Hash] name, address, password: a token for the address and a secret to sign with

@@ -49,7 +49,7 @@ test("each state says what it is and since when", () => {
     [{ state: "connecting" }, "connecting"],
     [{ state: "nobody_broadcasting" }, "connected, nobody is broadcasting"],
     [{ state: "waiting", retry_in: 8000 }, "lost at 11:57, again in 8 s"],
-    [{ state: "waiting" }, "lost at 11:57, again in 0 s"],
+    [{ state: "waiting" }, "silent since 11:57"],
     [{ state: "needs_you", want: "permission" }, "needs permission"],
     [{ state: "needs_you", want: "odd" }, "needs you"],
   ];
