@@ -5,13 +5,16 @@
 require "ferrum"
 require "net/http"
 require "tmpdir"
+require_relative "pictures_beside_feeds"
 
 # A browser that goes through the stations and takes a picture of each.
 class Pictures
+  include PicturesBesideFeeds
+
   FOLDER = File.join(__dir__, "screenshots")
   SIZE = [1280, 800].freeze
   OPTIONS = {"no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-component-update" => nil,
-             "disable-sync" => nil}.freeze
+             "disable-sync" => nil, "use-fake-device-for-media-stream" => nil, "use-fake-ui-for-media-stream" => nil}.freeze
   EMAIL = "odalys@reedmere.example"
   # A dawn behind the transparent page, as the broadcast program puts it there.
   BEHIND = <<~JS
@@ -49,7 +52,7 @@ class Pictures
     air
     voices
     goals
-    places
+    beside_feeds
     @browser.quit
   end
 
@@ -60,7 +63,6 @@ class Pictures
     station("/dress/cast/", ".cast-tile img", "cast")
     cues
     refused
-    station("/dress/fellows/", ".fellow-card", "fellows")
   end
 
   # Who may be believed of what a line on IRC brings.
@@ -83,18 +85,6 @@ class Pictures
     end
     sleep 0.5
     shot("files")
-  end
-
-  # This browser and a telephone; all others are signed out.
-  def places
-    station("/account/places", ".place", nil)
-    @browser.execute("document.querySelector('.places-all button')?.click()")
-    sleep 1
-    telephone = @browser.contexts.create.create_page
-    telephone.command("Network.setUserAgentOverride", userAgent: "Mozilla/5.0 (Android 14; Mobile)")
-    telephone.go_to("#{@address}/account/login")
-    sign_in(telephone)
-    station("/account/places", ".place", "places")
   end
 
   # A line tried.

@@ -179,7 +179,9 @@ if (page.dataset.id) {
       at("remove").lastChild.textContent = "Really take it away";
       return;
     }
-    if (await attempt(() => send(`${bench.path}/remove`))) location.assign("/feeds/describe/");
+    if (!(await attempt(() => send(`${bench.path}/remove`)))) return;
+    bench.unkept = false;
+    location.assign("/feeds/describe/");
   });
   const sheet = at("paste-sheet");
   const error = at("paste-error");
