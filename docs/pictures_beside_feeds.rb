@@ -64,7 +64,7 @@ module PicturesBesideFeeds
     sleep 1
     shot("describe")
     2.times { @browser.at_css("#remove").click }
-    until_there("[data-way]")
+    sleep 1
   end
 
   # Somebody's microphone, heard.
