@@ -65,7 +65,7 @@ if (described = found[:described])
   rows << ["reading by a description", "#{described[:ratio_to_parser]} ×", "1 ×, a parser written for it", "1.3 × or less", steal]
   rows << ["a description of 30 kinds, from bytes, one core", "#{described[:thirty_kinds_lines_per_s]} lines/s", "-", "5000 lines/s or more", steal]
   rows << ["frames nobody would send, of #{described[:frames]}",
-    "#{described[:raised]} raised, #{described[:mb_before]} to #{described[:mb_after]} MB", "-", "0, flat", steal]
+    "#{described[:raised]} raised, #{described[:forged]} forged, #{described[:mb_before]} to #{described[:mb_after]} MB", "-", "0, flat", steal]
 end
 if (gate = found[:gate])
   steal = "#{gate[:steal_percent]} %"

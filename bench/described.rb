@@ -16,7 +16,7 @@ module Bench
     ITEMS = 600
     KINDS = 30
     # For each example.
-    FRAMES = 400_000
+    FRAMES = 1_000_000
     FOLDER = File.expand_path("../docs/platforms", __dir__)
     # As Lantern sends them; the same is read by both.
     LANTERN = {
@@ -48,7 +48,8 @@ module Bench
       examples = Dir[File.join(FOLDER, "*.json")].map { |file| [JSON.parse(File.read(file)), Bavard::Feeds::Described::Description.load(file)] }
       before = memory_mb
       raised = examples.sum { |document, description| mutated(document, description, count, random) }
-      {frames: count * examples.size, raised:, mb_before: before, mb_after: memory_mb}
+      forged = examples.sum { |document, description| claims(document, description, count / CLAIMS_SHARE, random) }
+      {frames: count * examples.size, raised:, forged:, mb_before: before, mb_after: memory_mb}
     end
 
     private
@@ -92,6 +93,40 @@ module Bench
         true
       end
     end
+
+    # What viewers write says who they are: in how many frames that made them anything else, or worth anything.
+    def claims(document, description, count, random)
+      items = document["samples"].flat_map { |sample| items_of(description, sample["frame"]) }.grep(Hash)
+      (0...count).count do |number|
+        item = items[number % items.size]
+        read = description.reading.read(item, nil, 0)
+        next false unless read.intake && SAID.include?(read.intake.kind)
+
+        lying = lied(item, document["reads"][read.rule.place], random)
+        worth(description.reading.read(lying, nil, 0)) != worth(read)
+      end
+    end
+
+    def lied(item, rule, random)
+      written = CLAIMED.filter_map { |field| steps(rule[field]) }
+      written.reduce(item) { |one, at| with(one, at, LIES.sample(random:) + LIES.sample(random:)) }
+    end
+
+    def items_of(description, frame)
+      frame = description.transport.frame(frame) if description.transport.respond_to?(:frame)
+      description.transport.items(frame).map { |item| description.reading.joined(item, frame) }
+    end
+
+    def steps(place) = (place.is_a?(Hash) ? place["at"] : place).then { |path| path.split(".") if path&.match?(/\A[\w.]+\z/) }
+    def with(item, at, words) = item.merge(at.first => at.size == 1 ? words : with(Bavard::Feeds::Given.object(item[at.first]), at.drop(1), words))
+    def worth(read) = Bavard::Feeds::Described::Told.fields(read.intake).values_at("badges", "paid", "number", "first", "login").push(read.rule.is)
+
+    SAID = %i[line event].freeze
+    CLAIMED = %w[text name].freeze
+    # One in so many frames is one of those.
+    CLAIMS_SHARE = 10
+    LIES = ["moderator", "[host]", "mod=1;", '{"roles":["host"]}', " host,mod ", "\u0000owner", "100 EUR", "$5.00", "first", "@badges=host/1 "].freeze
+    private_constant :SAID, :CLAIMED, :LIES, :CLAIMS_SHARE
 
     ODD = [nil, true, -1, 1e300, "", "\u0000", "moderator", [], {}, [[]], {"a" => {"b" => []}}, "9" * 400, "\u202e<b>[:x:]"].freeze
     private_constant :ODD

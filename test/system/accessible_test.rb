@@ -33,6 +33,37 @@ class AccessibleTest < PreparedTest
     end
   end
 
+  def test_the_bench_and_microphones
+    prepare
+    sign_in "/feeds/describe/"
+    assert_nothing_found("the bench, before anything is described")
+    click_on "A WebSocket"
+    click_on "Paste"
+    fill_in "Frames", with: %({"type":"message","id":1,"user":{"login":"ann"},"text":"one","n":7}\nPING)
+    assert_nothing_found("pasting")
+    click_on "Read it"
+    assert_selector ".frame", count: 2
+    page.execute_script("const field = document.querySelector('#text'); field.value = field.value.replace('base', 'bass'); field.dispatchEvent(new Event('input'))")
+    assert_selector ".fault"
+    click_on "Record"
+    assert_nothing_found("the bench, with what is wrong")
+    visit "/feeds"
+    click_on "Connect a chat", match: :first
+    within("#add") do
+      find(".kind", text: "Microphones").click
+      click_on "Make the room"
+    end
+    fill_in "Whose microphone comes next", with: "Wilhelmina van der Rietbroek-Oosterschelde of the hide"
+    click_on "Make a link"
+    assert_selector "#microphone-list li"
+    assert_nothing_found("microphones")
+    TestDatabase.use(:app)
+    path = evaluate_async_script("fetch('/feeds/#{TestDatabase.db[:feeds].where(show_id: @show.id).get(:id)}/microphones').then(r => r.json()).then(arguments[0])")
+    visit path["people"].first["link"]
+    assert_selector "#says", text: "Your microphone is off."
+    assert_nothing_found("a microphone")
+  end
+
   def test_voice_rooms_and_the_cast
     hidewire = RunningStandin.new("Hidewire", SCRIPT: "round_table").start
     prepare(platforms: [hidewire], pieces: [{"kind" => "voices"}, {"kind" => "portraits", "y" => 500}, {"kind" => "room_card", "x" => 900}])

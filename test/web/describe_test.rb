@@ -50,6 +50,7 @@ class DescribeTest < WebTest
     assert_includes last_response.body, "How is it reached?"
     get "/feeds/describe/#{begun}"
     assert_includes last_response.body, "&quot;bavard-platform/1&quot;"
+    refute_includes get("/feeds").body, "platform:#{key}", "nobody has written anything yet"
     assert_equal({"usable" => true, "key" => key, "used" => 0}, at("keep", {"text" => text, "samples" => []}))
     get "/feeds"
     assert_match(/value="platform:#{key}".*<b>Pond/, last_response.body)

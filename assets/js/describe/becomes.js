@@ -50,15 +50,20 @@ export class Becomes {
     if (item.is === null) return [...head, this.unknown(item, index)];
     const rows = [
       ...Object.entries(item.fields).map(([name, value]) => this.row(name, told(value), "circle-check")),
-      ...item.lacks.map((name) => this.row(name, "not given", null)),
       ...item.unread.map((field) => this.unread(field, index)),
+      ...item.lacks.map((name) => this.row(name, "not given", null)),
     ];
     return [...head, make("dl", "fields-list", ...rows)];
   }
 
   row(name, value, drawing) {
     if (name === "time" && drawing) value = new Date(Number(value)).toISOString();
-    const row = make("div", "", make("dt", "", name), make("dd", "", value), drawing ? icon(drawing) : make("span", "lacks", "–"));
+    const row = make(
+      "div",
+      "",
+      make("dt", "", name),
+      make("dd", "", make("span", "", value), drawing ? icon(drawing) : make("span", "lacks", "–")),
+    );
     row.classList.toggle("lacking", drawing === null);
     return row;
   }
@@ -69,7 +74,7 @@ export class Becomes {
     choice.setAttribute("aria-label", `What ${path} is`);
     choice.disabled = offers.length === 0;
     choice.addEventListener("change", () => choice.value && this.offer({ item, path, field: choice.value }));
-    return make("div", "unread-row", make("dt", "", path), make("dd", "", told(value)), make("div", "select", choice));
+    return make("div", "unread-row", make("dt", "", path), make("dd", "", make("span", "", told(value)), make("div", "select", choice)));
   }
 
   unknown({ kinds }, item) {

@@ -12,8 +12,12 @@ let feedId = null;
 let known = null;
 
 async function copy(link, whose) {
-  await navigator.clipboard.writeText(link);
-  say(`${whose} is copied.`);
+  try {
+    await navigator.clipboard.writeText(link);
+    say(`${whose} is copied.`);
+  } catch {
+    say("This browser lets nothing be copied from here. Allow it beside the address, then try again.", { bad: true });
+  }
 }
 
 function person({ id, name: called, link, there }) {

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../feeds/described/bench/beginnings"
 require_relative "../../feeds/described/bench/bench"
 require_relative "../../feeds/platform"
 
@@ -35,7 +36,10 @@ module Bavard
 
       private
 
+      # One that nobody has written anything in yet is no platform.
       def platform(kept)
+        return if Feeds::Described::Bench::Beginnings.untouched?(kept.text)
+
         bench = Feeds::Described::Bench::Bench.new(kept.text, kept.samples)
         Feeds::Platform.own(bench.description, kept.id, @door) if bench.fits? && bench.samples.none?(&:last)
       end

@@ -24,6 +24,9 @@ module Bavard
 
           module_function
 
+          # @return [Boolean] whether nobody has written anything yet
+          def untouched?(text) = WAYS.each_key.any? { |way| of(way) == text }
+
           # @param way [String] of WAYS
           # @return [String]
           def of(way)

@@ -51,10 +51,9 @@ module Bavard
 
       post "/:id/keep" do
         given = body_json
-        bench = bench_of(given)
         site.stores.descriptions.keep(@record.id, kept.id, written(given), samples(given), ask(&:now_ms)) || not_found
         told = changed
-        json(usable: bench.fits? && bench.samples.none?(&:last), key: "#{Feeds::Platform::OWN}#{kept.id}", used: told)
+        json(usable: ask { |show| show.platforms.all.key?(own_key) }, key: own_key, used: told)
       end
 
       # What was pasted or brought, as frames.
@@ -105,6 +104,7 @@ module Bavard
       helpers do
         def descriptions = site.stores.descriptions.of_show(@record.id)
         def kept = @kept ||= site.stores.descriptions.find(@record.id, id(params[:id])) || not_found
+        def own_key = "#{Feeds::Platform::OWN}#{kept.id}"
         def list(value) = value.is_a?(Array) ? value.first(Bench::Frames::MOST) : []
 
         def beginning(way) = WAYS.key?(way) ? Bench::Beginnings.of(way) : not_found
@@ -119,7 +119,7 @@ module Bavard
         # @return [Integer] feeds that are read by this one
         def changed
           own = descriptions
-          key = "#{Feeds::Platform::OWN}#{kept.id}"
+          key = own_key
           ask do |show|
             show.describe(own)
             show.lanes.each_value.count { |lane| lane.feed.platform == key }
