@@ -52,7 +52,7 @@ class AnotherShowTest < TeamTest
   # What stands for a name in a route of that place.
   def values
     {"feed" => @feed, "stage" => @stage, "shelf" => @shelf, "emote" => @emote, "member" => @member, "fellow" => @fellow, "line" => @line, "account" => @other.account_id,
-     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone}.merge(WORDS)
+     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global"}.merge(WORDS)
   end
 
   def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,

@@ -7,6 +7,7 @@ require "rack/test"
 require_relative "live_test"
 require_relative "../../lib/bavard/fair/turns"
 require_relative "../../lib/bavard/live/moderation/replays"
+require_relative "../../lib/bavard/live/pictures/set_imports"
 require_relative "../../lib/bavard/web/app"
 
 # A test of the pages, in this process, through Rack.
@@ -21,7 +22,7 @@ class WebTest < LiveTest
     @mail = Dir.mktmpdir("mail")
     @site = Bavard::Web::Site.new(means:, imports:, fetcher:, scripts:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Suite::Memory.root, "faces"),
-      address: "http://127.0.0.1:4600", cabinet:, media: Bavard::Fair::Turns.new(at_once: 2), database_url: TestDatabase.url,
+      address: "http://127.0.0.1:4600", cabinet:, set_imports: Bavard::Live::SetImports.new(means, imports, fetcher, @shows), media: Bavard::Fair::Turns.new(at_once: 2), database_url: TestDatabase.url,
       replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))
   end
 

@@ -10,6 +10,7 @@ import { openInbox } from "./inbox.js";
 import { openMapping } from "./mapping.js";
 import { openMicrophones } from "./microphones.js";
 import { openRooms } from "./rooms.js";
+import { openSets } from "./sets.js";
 
 const STATES = {
   off: { chip: "", drawing: "unplug", words: () => "off" },
@@ -164,6 +165,7 @@ export class Lane {
       if (feed.account) items.push(button("Disconnect the account", "log-out", () => this.do("withdraw"), ""));
     }
     if (feed.kind === "voice") items.push(button("Another room", "mic", () => openRooms(feed), ""));
+    if (feed.sets) items.push(button("Sets of emotes", "smile", () => openSets(this.id), ""));
     if (feed.kind === "microphones") items.push(button("Their links", "mic", () => openMicrophones(this.id), ""));
     if (feed.kind === "irc") items.push(button("Tags", "pencil", () => openMapping(this.id), ""));
     if (feed.kind === "inbox") items.push(button("Address and key", "webhook", () => openInbox(this.id), ""));

@@ -29,6 +29,11 @@ module Bavard
         kind.new(feed.id, description, values, resume, permission:, **common)
       end
 
+      # What is asked besides what a feed reads.
+      #
+      # @return [Clients] to be closed
+      def clients(feed, platform) = Clients.new(platform.description, {**feed.address, **secrets(feed)}, nil, platform.door)
+
       # @param given [Hash{String => String}] what was typed for each that the description asks
       # @param platform [Platform]
       # @return [Hash] name, address, password: the secrets

@@ -64,6 +64,9 @@ module Bavard
         end
       end
 
+      # What stands on a shelf besides those goes.
+      def only_codes(shelf_id, codes) = @db[:emotes].where(shelf_id:).exclude(code: codes).delete
+
       # One emote with a picture that is known; a code that is there gets this picture.
       def put_emote(shelf_id, code, picture_id)
         @db[:emotes].insert_conflict(target: %i[shelf_id code], update: {picture_id:}).insert(shelf_id:, code:, picture_id:)

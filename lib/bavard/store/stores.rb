@@ -6,6 +6,7 @@ require_relative "deed_writing"
 require_relative "deeds"
 require_relative "descriptions"
 require_relative "dress"
+require_relative "emote_sets"
 require_relative "feeds"
 require_relative "fellows"
 require_relative "files"
@@ -26,14 +27,14 @@ module Bavard
     #
     # known:: People who were heard; team:: Members, and links for them
     Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows,
-      :dress, :microphones, :descriptions, :ceilings, keyword_init: true) do
+      :dress, :microphones, :descriptions, :emote_sets, :ceilings, keyword_init: true) do
       # @param db [Sequel::Database]
       # @param box [SecretBox] for what nobody may read in the database
       # @param limits [Hash{String => Integer}] as Ceilings takes them
       # @return [Stores]
       def self.over(db, box, limits = {})
         plain = {shows: Shows, files: Files, lines: Lines, known: People, left_out: LeftOut, deeds: Deeds, cast: Cast, tallies: Tallies,
-                 fellows: Fellows, dress: Dress, descriptions: Descriptions}
+                 fellows: Fellows, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets}
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
           microphones: Microphones.new(db, box),

@@ -10,6 +10,7 @@ module Bavard
     # What the pages rest on; every request finds it in its env.
     #
     # means:: Live::Means, what running shows rest on as well; imports:: Live::Imports; fetcher:: Pictures::Fetcher
+    # set_imports:: Live::SetImports
     # scripts:: Live::Script by key, for rehearsals
     # address:: where letters say that Bavard is, such as "http://127.0.0.1:4600"
     # cabinet:: Pictures::Cabinet, whose pictures are handed out; films and sounds:: folders of those, likewise;
@@ -22,7 +23,8 @@ module Bavard
     # now_secret:: for addresses that take something; database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
     Site = Struct.new(:means, :imports, :fetcher, :scripts, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address, :cabinet,
-      :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media, keyword_init: true) do
+      :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media,
+      :set_imports, keyword_init: true) do
       extend Forwardable
 
       def_delegators :means, :stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :boot, :pictures, :platforms, :door, :conversations

@@ -3,7 +3,7 @@ import { beforeEach, test } from "node:test";
 import { all, called, eachOnAPage, find, page, pressable, said, serve, settled } from "../support/page.js";
 
 // The sheets that a lane's menu opens.
-const SHEETS = `<dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p></dialog><button id="inbox-show"></button><dialog id="microphones"><form id="microphones-form"><h2 id="microphones-title"></h2><ul id="microphone-list"></ul><input id="microphone-name"><datalist id="microphone-cast"></datalist><p id="microphones-error"></p><input type="checkbox" id="microphone-anybody"><button type="button" id="microphone-anybody-copy"></button><button type="button" id="microphones-close"></button></form></dialog>
+const SHEETS = `<dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p></dialog><button id="inbox-show"></button><dialog id="sets"><ul id="set-list"></ul></dialog><dialog id="microphones"><form id="microphones-form"><h2 id="microphones-title"></h2><ul id="microphone-list"></ul><input id="microphone-name"><datalist id="microphone-cast"></datalist><p id="microphones-error"></p><input type="checkbox" id="microphone-anybody"><button type="button" id="microphone-anybody-copy"></button><button type="button" id="microphones-close"></button></form></dialog>
   <dialog id="mapping"><form id="mapping-form"></form>
   <p id="mapping-error"></p><button id="mapping-close"></button></dialog><dialog id="room-sheet"><form id="room-form"></form><button id="room-close"></button></dialog>`;
 

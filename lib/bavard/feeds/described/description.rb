@@ -3,6 +3,7 @@
 require "json"
 require "uri"
 require_relative "../../error"
+require_relative "emote_set"
 require_relative "reading"
 require_relative "samples"
 require_relative "template"
@@ -39,9 +40,11 @@ module Bavard
         MOST_RULES = 60
         MOST_ASKS = 6
         MOST_HOSTS = 12
+        MOST_SETS = 6
+        SET = /\A[a-z]\w{0,39}\z/
         KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
         TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket}.freeze
-        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent].freeze
+        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent sets].freeze
         CONSENT = %w[authorize token whoami client_id scopes].freeze
         PATHS = %w[authorize token revoke whoami].freeze
         SHAPES = %w[circle square diamond triangle hexagon ring].freeze
@@ -103,7 +106,11 @@ module Bavard
           @reading = Reading.new(rules, joins)
           @consent = consented(document["consent"]) if document.key?("consent")
           read_transport
+          @sets = sets_of_emotes
         end
+
+        # @return [Array<EmoteSet>]
+        attr_reader :sets
 
         # @return [Array<Rule>]
         attr_reader :rules_read
@@ -236,9 +243,18 @@ module Bavard
           @headers.each { |header, letter| known(letter.names, "/headers/#{header}", @transport.kept) }
         end
 
+        def sets_of_emotes
+          given = @document.fetch("sets", {})
+          fine = given.is_a?(Hash) && given.size <= MOST_SETS && given.all? { |name, one| name.match?(SET) && one.is_a?(Hash) }
+          return wrong("/sets", "at most #{MOST_SETS} sets of emotes, by plain names") || [] unless fine
+
+          sets = given.map { |name, one| EmoteSet.new(name, one) { |at, words| wrong("/sets/#{name}#{at}", words) } }
+          sets.each { |set| elsewhere(set.ask.to, "/sets/#{set.name}/ask") if set.ask }
+        end
+
         # What it asks for is on its own hosts, and filled in with what is known.
         def elsewhere(place, at)
-          known(place.names, at, @transport.kept)
+          known(place.names, at, @transport ? @transport.kept : [])
           text = place.to_s
           # Where an address is told as a whole, it is looked at when it is.
           return if text.start_with?("/", "{+")

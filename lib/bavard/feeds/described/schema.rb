@@ -31,6 +31,8 @@ module Bavard
            "hosts" => {"type" => "array", "maxItems" => Description::MOST_HOSTS, "items" => {"type" => "string", "format" => "uri"}},
            "asks" => asks, "secrets" => asks, "headers" => named({"type" => "string"}, "^[A-Za-z0-9-]{1,60}$"), "consent" => {"type" => "object"},
            "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
+           "sets" => named(object({"label" => {"type" => "string"}, "ask" => PLACE, "items" => PATH, "code" => PATH,
+                                   "picture" => {"type" => %w[string object]}, "overlay" => {"type" => %w[string object]}}, %w[ask code picture])),
            "poll" => poll, "stream" => stream, "socket" => socket,
            "reads" => {"type" => "array", "minItems" => 1, "maxItems" => Description::MOST_RULES, "items" => {"oneOf" => alike.map do |kinds|
              rule(kinds)

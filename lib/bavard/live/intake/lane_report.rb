@@ -46,7 +46,13 @@ module Bavard
         {id: feed.id, name: feed.name, kind: feed.kind, mark: @lane.mark, words: @lane.kind.words(feed), wanted: feed.wanted,
          draft_only: feed.draft_only, answers: @lane.answers?, lacks: @lane.lacks,
          account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
+         sets: sets?,
          platform: feed.platform, channel: feed.address["channel"], address: feed.address.slice("room", "follow")}
+      end
+
+      def sets?
+        description = @lane.platform&.description
+        !description.nil? && description.sets.any?
       end
 
       def state(state, now_ms)

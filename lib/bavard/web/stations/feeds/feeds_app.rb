@@ -82,6 +82,16 @@ module Bavard
       # Where anything else sends to, and what it signs with.
       get("/:feed/inbox") { json(inbox_of(feed_of(id(params[:feed]))) || not_found) }
 
+      # Sets of emotes that its platform hands out: wanted, or not any more.
+      get("/:feed/sets") { json(sets: sets_of(feed_of(id(params[:feed])))) }
+
+      post "/:feed/sets/:set" do
+        feed = feed_of(id(params[:feed]))
+        set = described_sets(feed).find { |one| one.name == text(params[:set]) } || not_found
+        params["on"] == "1" ? want_set(feed, set) : leave_set(feed, set)
+        json(sets: sets_of(feed))
+      end
+
       # Within how many minutes something has to come there.
       post "/:feed/expects" do
         feed = feed_of(id(params[:feed]))
@@ -221,6 +231,29 @@ module Bavard
         def back(words)
           session["feeds_said"] = words
           redirect "/feeds"
+        end
+
+        def described_sets(feed) = (feed.platform && platforms[feed.platform]&.description&.sets) || []
+
+        def sets_of(feed)
+          kept = site.stores.emote_sets.of_feed(feed.id).to_h { |one| [one.name, one] }
+          described_sets(feed).map do |set|
+            {name: set.name, label: set.label, on: kept.key?(set.name), said: kept[set.name]&.said, count: kept[set.name]&.list&.size}
+          end
+        end
+
+        def want_set(feed, set)
+          site.set_imports.bring(site.stores.emote_sets.want(@record.id, feed.id, set.name))
+        end
+
+        # Its shelf goes with it, and can be put back under Dress.
+        def leave_set(feed, set)
+          kept = site.stores.emote_sets.leave(feed.id, set.name)
+          return unless kept&.shelf_id
+
+          site.stores.dress.keep_shelf(@record.id, kept.shelf_id, removed_at_ms: site.clock.call)
+          contents = Live::Wardrobe.load(site.stores.dress, @record.id)
+          ask { |show| show.dress(contents) }
         end
 
         # @return [Hash, nil] of a feed that is sent to
