@@ -28,8 +28,8 @@ module Bavard
         TABLE = {
           arrived: {queue: :queued, keep_off: :off, **TO_HOLD, **TO_PICTURE, delete: :deleted},
           held: {stop: :waits, let_go: :held, keep_off: :off, leave: :left, **TO_PICTURE, **AWAY},
-          waits: {let_go: :held, keep_off: :off, leave: :left, **AWAY},
-          queued: {wash: :washed, keep_off: :off, **TO_HOLD, **TO_PICTURE, **AWAY},
+          waits: {let_go: :held, leave: :left, **AWAY},
+          queued: {wash: :washed, **TO_HOLD, **TO_PICTURE, **AWAY},
           aired: {keep_off: :off, **AWAY},
           draft: {keep_off: :off, **AWAY},
           nowhere: {keep_off: :off, **AWAY},

@@ -123,7 +123,8 @@ module Bavard
       # @return [Boolean] false where it is away already
       def pull(kept, by, now_ms) = take(kept, :pull, now_ms, by:)
 
-      # Its writer has changed a line. What the gate would not let through now is kept off, whatever was let through before.
+      # Its writer has changed a line. What the gate would not let through now is kept off, whatever was let through before; what is on its
+      # way leaves.
       #
       # @param edited [Core::Edited]
       # @param emotes [#cut, nil]
@@ -137,7 +138,7 @@ module Bavard
         kept.line.reword(edited, emotes)
         kept.verdict = yield kept.line
         kept.shown &&= rewritten(kept)
-        take(kept, :keep_off, now_ms) if kept.state.standing? && !lets?(kept)
+        take(kept, kept.state.coming? ? :leave : :keep_off, now_ms) if kept.state.standing? && !lets?(kept)
         @told.each { |one| one.edited(kept) }
         kept
       end
@@ -187,7 +188,8 @@ module Bavard
       def put_back(kept, by, now_ms)
         return false unless kept.state.name == :pulled
 
-        held = @hold.put_back(kept.id)
+        # One that left by an edit was held before that, and is not any more.
+        held = Core::Moderation::LineState::HELD.include?(kept.state.was) && @hold.put_back(kept.id)
         move(kept, :put_back, now_ms, by:)
         move(kept, kept.state.name == :queued ? :wash : :leave, now_ms) if kept.state.coming? && !held
         true

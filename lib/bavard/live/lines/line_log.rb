@@ -11,6 +11,7 @@ module Bavard
       # How the log calls where a line went.
       WHERE = {queued: "thinned", aired: "aired", draft: "draft"}.freeze
       NOWHERE = "nowhere"
+      CHANGED = "it was changed into what does not pass"
       # From where lines go on the picture without anybody's doing, and the step that says so.
       BY_ITSELF = {held: "released", queued: nil}.freeze
 
@@ -34,7 +35,7 @@ module Bavard
         when :pull, :keep_off then mark(:pull_line, kept, now_ms)
         when :put_back then mark(on_picture_before?(kept) ? :pull_line : :put_back, kept, now_ms)
         when :delete then settle(kept, [deleted(now_ms)]) if Core::Moderation::LineState::COMING.include?(from)
-        when :leave then settle(kept, [["left", now_ms, "nobody let it go in time"]])
+        when :leave then settle(kept, [["left", now_ms, kept.line.edited && !kept.verdict.pass? ? CHANGED : "nobody let it go in time"]])
         when :hold, :stop then settle(kept, [[from == :held ? "stopped" : "held", now_ms, nil]])
         when :air, :draft, :pass_by then went(kept, from, now_ms)
         end
