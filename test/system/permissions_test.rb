@@ -35,13 +35,13 @@ class PermissionsTest < PlatformBrowserTest
     end
     assert_equal 0, @skein.state["grants"]
     assert_no_selector "#answer-form"
-    within("#answer-lacks") { assert_link "Skein: give permission" }
+    within("#answer-lacks") { assert_selector ".answer-lacking", text: "Give permission to answer in: Skein" }
   end
 
   def test_a_permission_given_later_allows_answering
     add("Skein", channel: "reedmere")
     assert_no_selector "#answer-form"
-    click_on "Skein: give permission"
+    within("#answer-lacks") { click_on "Skein" }
     grant("Allow it")
     lane("Skein") { assert_selector ".chip", text: "live" }
     fill_in "Your answer", with: "at last"
@@ -79,7 +79,7 @@ class PermissionsTest < PlatformBrowserTest
       assert_text "took back the permission of reedmere"
     end
     assert_no_selector "#answer-form"
-    within("#answer-lacks") { assert_link "Lantern: its permission ended, give it again" }
+    within("#answer-lacks") { assert_selector ".answer-lacking", text: "The permission ended; give it again for: Lantern" }
     oxbow.say("nothing disturbs us")
     lane("Oxbow") { assert_selector ".lane-line", text: "nothing disturbs us" }
   end

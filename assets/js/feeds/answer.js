@@ -45,7 +45,7 @@ export function tellAnswers({ feeds, answers: sent }) {
   const lacking = feeds.filter((feed) => feed.lacks);
   box.hidden = able.length + lacking.length === 0;
   form.hidden = able.length === 0;
-  tellLacks(lacks, lacking, able.length > 0);
+  tellLacks(lacks, lacking);
   const now = able.map((feed) => `${feed.id}:${feed.name}`).join();
   if (now !== known) {
     known = now;

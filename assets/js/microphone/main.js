@@ -1,23 +1,12 @@
 // The microphone page: switch it on, see that one is heard and shown, mute with a key.
 import { lengthOf, Meter, NO_FLOOR, SILENCE } from "./level.js";
-import { Voice } from "./voice.js";
+import { Voice, wordsOf } from "./voice.js";
 
 const at = (id) => document.querySelector(`#${id}`);
 const SPREAD = 22;
 
-// What the page says, by the first that holds.
-function says({ listens, open, talks, room, off, gone }, { muted, on }) {
-  if (gone) return "This link is not valid any more. Ask for another one.";
-  if (off) return off;
-  if (!on) return "Your microphone is off.";
-  if (!listens) return "Waiting for the microphone …";
-  if (!open || room === null) return "The line is lost. It comes back by itself.";
-  if (muted) return "Muted. Nobody sees you talk.";
-  return talks ? "You are shown as talking." : "Heard. Say something.";
-}
-
 function draw({ state, settings }) {
-  at("says").textContent = says(state, settings);
+  at("says").textContent = wordsOf(state, settings);
   if (state.you) at("you").textContent = state.you;
   at("face").dataset.state = state.talks ? "talks" : settings.muted ? "muted" : state.listens && state.open ? "heard" : "off";
   at("trouble").hidden = !state.trouble;
@@ -45,27 +34,16 @@ const meter = new Meter((length) => {
   at("right").style.transform = `translateX(${length * SPREAD}px)`;
 });
 
-async function listDevices(voice) {
-  const devices = await voice.ear.devices();
-  const known = devices.some((one) => one.deviceId === voice.settings.device);
-  at("device").replaceChildren(
-    new Option("The usual one", ""),
-    ...devices.map((one, index) => new Option(one.label || `Microphone ${index + 1}`, one.deviceId)),
-    ...(voice.settings.device && !known ? [new Option("The one chosen before, which is not there", voice.settings.device)] : []),
-  );
-  at("device").value = voice.settings.device;
-}
-
 const voice = new Voice({ changed: draw, heard: (level) => meter.heard(voice.settings.muted ? SILENCE : level) });
 draw(voice);
 voice.connect(document.body.dataset.socket);
-listDevices(voice);
-navigator.mediaDevices?.addEventListener("devicechange", () => listDevices(voice));
+voice.list(at("device"));
+navigator.mediaDevices?.addEventListener("devicechange", () => voice.list(at("device")));
 
 async function turn() {
   if (voice.settings.on) return voice.off();
   await voice.on();
-  listDevices(voice);
+  voice.list(at("device"));
 }
 at("on").addEventListener("click", turn);
 at("mute").addEventListener("click", () => voice.mute());
@@ -78,7 +56,7 @@ document.addEventListener("keydown", (event) => {
   const typing = event.target.matches("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey;
   if (event.key.toLowerCase() === "m" && !event.repeat && !typing && voice.settings.on) voice.mute();
 });
-if (voice.settings.on) voice.on().then(() => listDevices(voice));
+if (voice.settings.on) voice.on().then(() => voice.list(at("device")));
 // At the link for anybody, this browser is known again.
 try {
   localStorage.setItem("bavard.microphone.own", JSON.stringify({ path: location.pathname, name: at("you").textContent }));

@@ -14,6 +14,17 @@ function kept() {
   }
 }
 
+// What a person is told of their microphone, by the first that holds.
+export function wordsOf({ listens, open, talks, room, off, gone }, { muted, on }) {
+  if (gone) return "This link is not valid any more. Ask for another one.";
+  if (off) return off;
+  if (!on) return "Your microphone is off.";
+  if (!listens) return "Waiting for the microphone …";
+  if (!open || room === null) return "The line is lost. It comes back by itself.";
+  if (muted) return "Muted. Nobody sees you talk.";
+  return talks ? "You are shown as talking." : "Heard. Say something.";
+}
+
 export class Voice {
   // changed(voice): anything but the level; heard(level, voice): a level, as it is sent
   constructor({ changed, heard = () => {} }) {
@@ -81,6 +92,19 @@ export class Voice {
   choose(device) {
     this.keep({ device });
     if (this.settings.on) this.ear.listen(device);
+  }
+
+  // Those there are, into a choice; also the one that was chosen before and is not there now.
+  async list(select) {
+    const devices = await this.ear.devices();
+    const { device } = this.settings;
+    const gone = device && !devices.some((one) => one.deviceId === device);
+    select.replaceChildren(
+      new Option("The usual one", ""),
+      ...devices.map((one, index) => new Option(one.label || `Microphone ${index + 1}`, one.deviceId)),
+      ...(gone ? [new Option("The one chosen before, which is not there", device)] : []),
+    );
+    select.value = device;
   }
 
   level(level) {

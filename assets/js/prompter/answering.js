@@ -34,7 +34,7 @@ export class Answering {
     const lacking = setup.hears ? feeds.filter((feed) => feed.lacks) : [];
     this.box.hidden = able.length + lacking.length === 0 || !setup.acts;
     this.form.hidden = able.length === 0;
-    tellLacks(this.lacks, lacking, able.length > 0);
+    tellLacks(this.lacks, lacking);
     const known = able.map((feed) => feed.id).join();
     if (known !== this.known) {
       this.known = known;

@@ -2,7 +2,7 @@
 import { button, icon, make } from "../house/elements.js";
 import { attempt, send } from "../house/send.js";
 import { Meter, SILENCE } from "../microphone/level.js";
-import { Voice } from "../microphone/voice.js";
+import { Voice, wordsOf } from "../microphone/voice.js";
 
 export class OwnMicrophone {
   constructor() {
@@ -46,24 +46,14 @@ export class OwnMicrophone {
     await this.voice.on();
   }
 
-  async list() {
-    const devices = await this.voice.ear.devices();
-    this.device.replaceChildren(
-      new Option("the usual one", ""),
-      ...devices.map((one, index) => new Option(one.label || `Microphone ${index + 1}`, one.deviceId)),
-    );
-    this.device.value = this.voice.settings.device;
-    if (this.device.selectedIndex < 0) this.device.value = "";
+  list() {
+    return this.voice.list(this.device);
   }
 
-  words({ listens, open, talks, trouble, off, gone }, { on, muted }) {
-    if (trouble) return trouble;
-    if (gone) return "Your microphone was taken out of its room. Load this page again to come back.";
-    if (off) return off;
-    if (!on) return "Only how loud you are is sent, never sound.";
-    if (!listens || !open) return "Waiting for the microphone and its room …";
-    if (muted) return "Muted. Nobody sees you talk.";
-    return talks ? "You are shown as talking." : "Heard. Say something.";
+  words(state, settings) {
+    if (state.trouble) return state.trouble;
+    if (state.gone) return "Your microphone was taken out of its room. Load this page again to come back.";
+    return settings.on ? wordsOf(state, settings) : "Only how loud you are is sent, never sound.";
   }
 
   draw() {

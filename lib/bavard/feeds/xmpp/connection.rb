@@ -1,68 +1,30 @@
 # frozen_string_literal: true
 
-require "io/wait"
-require "openssl"
 require "resolv"
-require "socket"
-require_relative "../../outward/door"
 require_relative "../../outward/secured"
-require_relative "../resume"
-require_relative "../trouble"
+require_relative "../wire"
 require_relative "session"
 
 module Bavard
   module Feeds
     module Xmpp
-      # A session on a real socket, from finding its server to its end.
-      class Connection
-        CONNECT_WITHIN_S = 8
+      # A session with an XMPP server, from finding it to its end.
+      class Connection < Wire
         LOOKUP_WITHIN_S = 3
-        TICK_S = 0.5
-        READ_BYTES = 65_536
         MOST_PLACES = 4
 
-        # @param address [Address]
-        # @param session [Session]
-        # @param clock [#call] Unix milliseconds
-        # @param take [#call] gets each Core::Intake
-        # @param reject [#call]
-        # @param outbox [Outbox]
-        # @param door [Outward::Door]
-        def initialize(address, session, clock:, take:, reject:, outbox:, door:)
-          @address = address
-          @session = session
-          @clock = clock
-          @take = take
-          @reject = reject
-          @outbox = outbox
-          @door = door
-        end
-
-        def heard_at_ms = @session.heard_at_ms
-        def joined? = @session.joined?
-        def cursor = nil
-
-        # @param stop [IO] readable once the connection is to end
-        # @return [Ended, nil] nil when it was stopped
+        # See {Wire#run}.
         def run(stop)
-          @socket = open
-          @session.begin(@clock.call)
-          return say_goodbye if pump(stop) == :stopped
-
-          @session.ended || Ended.new(:waiting, "The line broke.")
-        rescue Outward::Door::Refused => error
-          Ended.new(:needs_you, error.message, :address)
+          super
         rescue Nonsense => error
           @reject.call(error.message)
           Ended.new(:waiting, "#{@address.server} sent what is no stream: #{error.message}.")
-        rescue *Trouble::NETWORK => error
-          @session.ended || Ended.new(:waiting, words(error))
-        ensure
-          hand_over
-          @socket&.close
         end
 
         private
+
+        def place = @place || [@address.server, Address::USUAL_PORT]
+        def over(words = "The line broke.") = @session.ended || Ended.new(:waiting, words)
 
         # RFC 6120 §3.2: where the name service says, or the server itself.
         def open
@@ -75,6 +37,7 @@ module Bavard
           end
         end
 
+        # @return [Array<Array(String, Integer)>] hosts and ports, the first to be tried first
         def told_places
           found = Resolv::DNS.open do |dns|
             dns.timeouts = LOOKUP_WITHIN_S
@@ -86,29 +49,7 @@ module Bavard
           [[@address.server, Address::USUAL_PORT]]
         end
 
-        def pump(stop)
-          until @session.ended
-            write
-            ready, = select([@socket, stop, @outbox.io], nil, nil, TICK_S) unless pending?
-            return :stopped if ready&.include?(stop)
-
-            @outbox.take.each { |letter| @session.say(letter, @clock.call) } if ready&.include?(@outbox.io)
-            return if (ready.nil? || ready.include?(@socket)) && read == :over
-
-            @session.tick(@clock.call)
-            hand_over
-          end
-        end
-
-        def pending? = @socket.respond_to?(:pending) && @socket.pending.positive?
-
-        # @return [Symbol, nil] :over at its end
-        def read
-          bytes = @socket.read_nonblock(READ_BYTES, exception: false)
-          return :over if bytes.nil?
-
-          @stream.feed(bytes) if bytes.is_a?(String)
-        end
+        def read(bytes) = @stream.feed(bytes)
 
         def write
           @session.take_outgoing.each do |out|
@@ -134,18 +75,11 @@ module Bavard
           write
         end
 
-        def hand_over = @session.take_intakes.each { |intake| @take.call(intake) }
-
         def say_goodbye
           @socket.write("</stream:stream>")
           nil
         rescue IOError, SystemCallError, OpenSSL::SSL::SSLError
           nil
-        end
-
-        def words(error)
-          host, port = @place || [@address.server, Address::USUAL_PORT]
-          Trouble.words(error, host, port, within_s: CONNECT_WITHIN_S)
         end
       end
     end

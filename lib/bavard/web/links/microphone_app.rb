@@ -14,13 +14,6 @@ module Bavard
     # /mic/<token>: the page at which somebody's microphone becomes a voice. The link is all there is to know: no cookie is set or read.
     class MicrophoneApp < Sinatra::Base
       helpers Views
-      set :erb, escape_html: true, layout: false
-      set :show_exceptions, false
-      set :raise_errors, false
-      set :dump_errors, false
-      set :protection, false
-      set :host_authorization, permitted_hosts: []
-      set :static, false
       LONGEST_NAME = 60
       # This page may ask for the microphone, which no other may.
       MAY_HEAR = {"permissions-policy" => "camera=(), microphone=(self), geolocation=()"}.freeze
@@ -32,7 +25,7 @@ module Bavard
         headers MAY_HEAR
       end
 
-      StationWords.errors(self)
+      StationWords.by_link(self)
       not_found { problem("This link is not valid any more. Ask whoever gave it to you for another one.") }
 
       get "/:token" do

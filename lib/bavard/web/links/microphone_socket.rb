@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "../../core/voice/attendance"
 require_relative "../../core/voice/talking"
 require_relative "../../relay/topic"
 

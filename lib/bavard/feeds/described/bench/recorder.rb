@@ -27,10 +27,12 @@ module Bavard
           # @param platform [Platform] of the description
           # @param read [Hash] address and password: what was asked for
           # @param clock [#call]
-          def initialize(platform, read, clock)
+          # @param cut_after_s [Numeric] when the line is cut on purpose
+          def initialize(platform, read, clock, cut_after_s: CUT_AFTER_S)
             @platform = platform
             @feed = Feed.new(0, read[:address], read[:password], nil)
             @clock = clock
+            @cut_after_s = cut_after_s
             @lock = Mutex.new
             @frames = []
             @room = ROOM
@@ -62,7 +64,7 @@ module Bavard
 
           def record
             ends = now + LASTS_S
-            connection = stretch(nil, [now + CUT_AFTER_S, ends].min)
+            connection = stretch(nil, [now + @cut_after_s, ends].min)
             if connection&.joined?
               change(twice: 0)
               stretch(connection, ends)

@@ -30,6 +30,16 @@ module Bavard
         faults(app)
       end
 
+      # What is reached by a link alone: no cookie is set or read, and faults are told in words.
+      #
+      # @param app [Class]
+      def self.by_link(app)
+        app.set :erb, escape_html: true, layout: false
+        %i[show_exceptions raise_errors dump_errors protection static].each { |name| app.set name, false }
+        app.set :host_authorization, permitted_hosts: []
+        errors(app)
+      end
+
       # What is ours to mend.
       def self.faults(app)
         # What does not fit into a database that is there is no outage.

@@ -16,13 +16,6 @@ module Bavard
       TOKEN = %r{\A/([\w-]{32})(?:/|\z)}
 
       helpers Views
-      set :erb, escape_html: true, layout: false
-      set :show_exceptions, false
-      set :raise_errors, false
-      set :dump_errors, false
-      set :protection, false
-      set :host_authorization, permitted_hosts: []
-      set :static, false
 
       include StationWords
 
@@ -37,7 +30,7 @@ module Bavard
         cache_control :no_store
       end
 
-      StationWords.errors(self)
+      StationWords.by_link(self)
       not_found { problem("There is nothing at this address. The link may have been taken back.") }
       helpers PrompterDoor::Helpers
 
