@@ -118,6 +118,22 @@ class DescribeTest < WebTest
     assert_match(/Line \d+: /, at("record", {"text" => text(base: "nowhere"), "values" => {}})["error"])
   end
 
+  def test_one_is_recorded_at_a_time_for_each_show_and_so_many_for_all
+    recorder = Struct.new(:over, :stopped) do
+      def start = self
+      def stop = self.stopped = self.over = true
+      def over? = over
+    end
+    recordings = Bavard::Web::Recordings.new
+    first, second = Array.new(2) { recorder.new(false, false).tap { |one| recordings.begin(1, 7, one) } }
+    assert_equal [true, false, second, nil], [first.stopped, second.stopped, recordings.of(1, 7), recordings.of(1, 8)]
+    (2..Bavard::Web::Recordings::MOST).each { |show| recordings.begin(show, 7, recorder.new(false, false)) }
+    assert_raises(Bavard::Busy) { recordings.begin(99, 7, recorder.new(false, false)) }
+    second.over = true
+    recordings.begin(99, 7, recorder.new(false, false))
+    refute_nil recordings.of(99, 7)
+  end
+
   def test_a_recording_that_cannot_connect_says_why
     at("record", {"text" => text, "values" => {"room" => "reedmere", "key" => "wrong"}})
     told = wait_for("it to be over") { JSON.parse(get("/feeds/describe/#{begun}/recording").body)["told"].then { |one| one if one["over"] } }

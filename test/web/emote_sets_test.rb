@@ -74,6 +74,20 @@ class EmoteSetsTest < WebTest
     assert_equal [["newOne", false]], shelves.first.last
   end
 
+  def test_after_six_hours_it_is_old_and_a_shelf_that_was_taken_away_is_left_alone
+    want("channel")
+    wait_for("the set") { sets["channel"]["said"] }
+    old = -> { stores.emote_sets.older_than(clock.call - Bavard::Live::SetImports::OLD_MS).map(&:name) }
+    assert_empty old.call
+    @clock.now_ms += Bavard::Live::SetImports::OLD_MS + 1
+    assert_equal ["channel"], old.call
+    stores.dress.keep_shelf(@record.id, kept.shelf_id, removed_at_ms: clock.call)
+    assert_empty old.call
+    refute sets["channel"]["on"]
+    want("channel")
+    wait_for("it anew") { shelves.size == 1 }
+  end
+
   def test_a_set_that_is_not_wanted_any_more_takes_its_shelf_along
     want("channel")
     wait_for("the set") { sets["channel"]["said"] }

@@ -15,7 +15,7 @@ module Bavard
       def of_feed(feed_id) = there.where(Sequel[:emote_sets][:feed_id] => feed_id).map { |row| read(row) }
 
       # @return [Array<Kept>] that were not read since then
-      def older_than(at_ms) = there.where { read_at_ms < at_ms }.map { |row| read(row) }
+      def older_than(at_ms) = there.where { Sequel[:emote_sets][:read_at_ms] < at_ms }.map { |row| read(row) }
 
       # @return [Kept]
       def want(show_id, feed_id, name)
