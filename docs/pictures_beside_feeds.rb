@@ -37,7 +37,11 @@ module PicturesBesideFeeds
           "login": "d.by.handle",
           "number": "d.count"
         },
-        { "is": "delete", "when": "t == 'unsaid'", "id": "d.key" },
+        {
+          "is": "delete",
+          "when": "t == 'unsaid'",
+          "id": "d.key"
+        },
         { "is": "nothing", "when": "t == 'beat'" }
       ]
     }
@@ -57,13 +61,14 @@ module PicturesBesideFeeds
     until_there("#editor-shown .json-name")
     type_into("#text", DESCRIBED)
     @browser.execute("document.querySelector('#paste').click(); document.querySelector('#paste-text').value = arguments[0]", FRAMES)
-    @browser.at_css("#paste-form button[type=submit]").click
+    until_there("#paste-sheet[open]")
+    @browser.execute("document.querySelector('#paste-form').requestSubmit()")
     until_there(".frame.unread")
-    @browser.at_css(".frame-pin").click
+    @browser.execute("document.querySelector('.frame-pin').click()")
     until_there(".frame.pinned")
     sleep 1
     shot("describe")
-    2.times { @browser.at_css("#remove").click }
+    2.times { @browser.execute("document.querySelector('#remove').click()") }
     sleep 1
   end
 
@@ -77,6 +82,7 @@ module PicturesBesideFeeds
     @browser.go_to("#{@address}#{path}")
     @browser.at_css("#on").click
     until_there("#face[data-state=talks]")
+    sleep 0.02 until @browser.evaluate("document.querySelector('#bar').getBoundingClientRect().width") > 40
     shot("microphone")
   end
 end

@@ -36,6 +36,7 @@ class DescribeBrowserTest < PreparedTest
     assert_includes evaluate_script("(field => field.value.slice(field.selectionStart, field.selectionEnd))(document.querySelector('#text'))"), '"raeds"'
     write(beginning)
     assert_selector ".chip", text: "fits the schema"
+    assert_select "Which description", selected: "Mine"
     click_on "Record"
     fill_in "Room", with: "reedmere"
     click_on "Record for a minute"

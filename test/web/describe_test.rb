@@ -176,7 +176,9 @@ class DescribeTest < WebTest
       end
     end
     deep = JSON.generate("text" => "#{"[" * 5000}#{"]" * 5000}")
-    assert_equal 1, send_json("/feeds/describe/#{begun}/read", deep)["faults"].size
+    told = send_json("/feeds/describe/#{begun}/read", deep)
+    assert_equal 1, told["faults"].size
+    assert_equal "Without a name", told["name"]
     assert_equal "text", at("keep", {"text" => "x" * 100_001})["field"]
     assert_equal "samples", at("keep", {"text" => "{}", "samples" => [{"frame" => "x" * 300_001, "becomes" => []}]})["field"]
     %w[nowhere 99999999].each { |other| get("/feeds/describe/#{other}").then { assert_equal 404, last_response.status } }

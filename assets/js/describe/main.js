@@ -72,6 +72,7 @@ class Bench {
     const report = await attempt(() => sendJson(`${this.path}/read`, given));
     if (!report || asked !== this.asked) return;
     this.report = report;
+    at("which").selectedOptions[0].textContent = report.name;
     this.editor.mark(report.faults);
     this.recording.ask(report.asks);
     this.list.draw({ frames: this.all, report, chosen: this.chosen, samples: this.samples.length });

@@ -46,7 +46,8 @@ module Bavard
       post "/:id/read" do
         kept
         given = body_json
-        json(BenchReport.new(bench_of(given)).of(list(given["frames"]), given["chosen"].is_a?(Integer) ? given["chosen"] : nil))
+        report = BenchReport.new(bench_of(given)).of(list(given["frames"]), given["chosen"].is_a?(Integer) ? given["chosen"] : nil)
+        json(name: name_in(text(given["text"])), **report)
       end
 
       post "/:id/keep" do
@@ -110,8 +111,8 @@ module Bavard
         def beginning(way) = WAYS.key?(way) ? Bench::Beginnings.of(way) : not_found
 
         # @return [String] how a description is called, also one that cannot be read
-        def name_of(kept)
-          kept.text[/"name"\s*:\s*"([^"\\]{1,40})"/, 1] || "Without a name"
+        def name_in(text)
+          text[/"name"\s*:\s*"([^"\\]{1,40})"/, 1] || "Without a name"
         end
 
         # The running show reads by it at once.
