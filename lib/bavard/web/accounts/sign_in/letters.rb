@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "roda"
 require "uri"
 require_relative "../../../error"
@@ -31,9 +32,8 @@ module Bavard
           require "mail"
           letter = yield
           letter.from = @from if @from
-          @server ? letter.delivery_method(:smtp, @server) : letter.delivery_method(:file, location: @folder)
+          @server ? letter.delivery_method(:smtp, @server) : into_folder(letter)
           letter.deliver!
-          close_folder unless @server
         end
 
         private
@@ -51,9 +51,11 @@ module Bavard
 
         def decoded(text) = text && URI.decode_www_form_component(text)
 
-        def close_folder
-          File.chmod(0o700, @folder)
-          Dir.each_child(@folder) { |name| File.chmod(0o600, File.join(@folder, name)) }
+        # Folder and files are closed before a word is in them: a letter is never readable, not even for a moment.
+        def into_folder(letter)
+          letter.delivery_method(:file, location: @folder)
+          FileUtils.mkdir_p(@folder, mode: 0o700)
+          letter.destinations.each { |to| File.open(File.join(@folder, File.basename(to)), "a", 0o600, &:close) }
         end
       end
 
