@@ -35,7 +35,7 @@ class PermissionsTest < PlatformBrowserTest
     end
     assert_equal 0, @skein.state["grants"]
     assert_no_selector "#answer-form"
-    within("#answer-lacks") { assert_selector ".answer-lacking", text: "Give permission to answer in: Skein" }
+    within("#answer-lacks") { assert_selector ".answer-lacking", text: /Give permission to answer in:\s+Skein/ }
   end
 
   def test_a_permission_given_later_allows_answering
@@ -79,7 +79,7 @@ class PermissionsTest < PlatformBrowserTest
       assert_text "took back the permission of reedmere"
     end
     assert_no_selector "#answer-form"
-    within("#answer-lacks") { assert_selector ".answer-lacking", text: "The permission ended; give it again for: Lantern" }
+    within("#answer-lacks") { assert_selector ".answer-lacking", text: /The permission ended; give it again for:\s+Lantern/ }
     oxbow.say("nothing disturbs us")
     lane("Oxbow") { assert_selector ".lane-line", text: "nothing disturbs us" }
   end
