@@ -15,6 +15,8 @@ module Bavard
         MOST_COMPARED = 8
         # Lines with fewer words are the same or they are not.
         FEWEST_WORDS = 4
+        # Up to so many are looked for one by one, and no further than it is clear.
+        FEW_WORDS = 16
         # So many of ten words in common.
         ALIKE = 7
         OF_ALL = 10
@@ -115,10 +117,15 @@ module Bavard
         # @return [Boolean] by the share of words in common (Jaccard)
         def alike?(words, others)
           return true if words == others
-          return false if words.size * OF_ALL < ALIKE * others.size || others.size * OF_ALL < ALIKE * words.size
 
-          common = (words & others).size
-          common * OF_ALL >= ALIKE * (words.size + others.size - common)
+          all = words.size + others.size
+          # So many in common at least: a line of other length, and most others, are soon told apart.
+          wanted = ((ALIKE * all) + OF_ALL + ALIKE - 1) / (OF_ALL + ALIKE)
+          return false if wanted > words.size || wanted > others.size
+          return (words & others).size >= wanted if words.size > FEW_WORDS
+
+          strange = words.size - wanted
+          words.none? { |word| !others.include?(word) && (strange -= 1).negative? }
         end
       end
     end

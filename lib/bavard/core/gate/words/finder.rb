@@ -57,18 +57,16 @@ module Bavard
           def self.parts(folded)
             return folded.split(GAP) unless folded.ascii_only?
 
-            apart = folded.split
             # Mostly there is nothing but words and blanks.
-            return apart.flat_map { |token| [token, BLANK] } unless folded.match?(MORE_THAN_BLANKS)
-
-            apart.each_with_object([]) do |token, parts|
-              next parts << token << " " unless token.match?(MORE_THAN_WORDS)
+            mixed = folded.match?(MORE_THAN_BLANKS)
+            folded.split.each_with_object([]) do |token, parts|
+              next parts << token << BLANK unless mixed && token.match?(MORE_THAN_WORDS)
 
               first, *others = token.split(ASCII_GAP)
               # Signs at the beginning belong to the gap before it.
               first.empty? && parts.any? ? parts[-1] += others.shift : parts << first
               parts.concat(others)
-              parts.size.even? ? parts[-1] += " " : parts << " "
+              parts.size.even? ? parts[-1] += BLANK : parts << BLANK
             end
           end
 
