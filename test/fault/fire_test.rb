@@ -80,7 +80,7 @@ class FireTest < PreparedTest
 
   def begin_broadcast
     @disk = started(Fire::SmallDisk.new(DISK_MB + (SECONDS * DISK_MB_PER_S).round))
-    @postgres = started(Bavard::Start::Postgres.new(Bavard::Start::DataFolder.new(File.join(disk.root, "data")).take))
+    @postgres = started(Bavard::Start::Postgres.new(Bavard::Start::DataFolder.new(File.join(disk.root, "data")).lock))
     TestDatabase.use_own(postgres.start)
     @standins = [oxbow, started(RunningStandin.new("Lantern", EVERY_MS: 200).start), started(RunningStandin.new("Skein", BEAT_MS: 1000).start)]
     @database_line = started(Proxy.new(URI(TestDatabase.url).port))

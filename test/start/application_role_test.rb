@@ -10,7 +10,7 @@ class ApplicationRoleTest < Minitest::Test
   def setup
     @folder = Dir.mktmpdir
     FileUtils.chmod(0o755, @folder)
-    @data = Start::DataFolder.new(File.join(@folder, "data")).take
+    @data = Start::DataFolder.new(File.join(@folder, "data")).lock
     @postgres = Start::Postgres.new(@data, fleeting: true)
     @url = @postgres.start
   end

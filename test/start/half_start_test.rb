@@ -11,7 +11,7 @@ require_relative "../../lib/bavard/start/standins"
 class HalfStartTest < Minitest::Test
   def setup
     @folder = Dir.mktmpdir("bavard-half").tap { |folder| FileUtils.chmod(0o755, folder) }
-    @data = Bavard::Start::DataFolder.new(@folder).take
+    @data = Bavard::Start::DataFolder.new(@folder).lock
   end
 
   def teardown

@@ -194,7 +194,7 @@ class StartTest < Minitest::Test
   end
 
   def test_a_folder_that_cannot_be_written_to_is_said_to_be_so
-    error = assert_raises(Bavard::Error) { Bavard::Start::DataFolder.new("/proc/nowhere").take }
+    error = assert_raises(Bavard::Error) { Bavard::Start::DataFolder.new("/proc/nowhere").lock }
     assert_includes error.message, "Cannot write to /proc/nowhere"
   end
 

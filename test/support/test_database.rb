@@ -27,7 +27,7 @@ module TestDatabase
     @data ||= begin
       number = (number || 0) + 1
       name = "bavard-test-#{Process.uid}-#{Digest::SHA256.hexdigest(OWNED)[0, 8]}-#{number}"
-      Bavard::Start::DataFolder.new(File.join(Suite::Memory.root, name)).take
+      Bavard::Start::DataFolder.new(File.join(Suite::Memory.root, name)).lock
     rescue Bavard::Error
       number < MOST_RUNS ? retry : raise
     end

@@ -21,7 +21,7 @@ class BodiesTest < Minitest::Test
   end
 
   def test_pages_are_told_in_patterns_their_scripts_read
-    Bodies.told.each { |place, bytes| assert place.start_with?("^/") && !place.match?(/\\[Az]/) && bytes.positive?, place }
+    Bodies.limits.each { |place, bytes| assert place.start_with?("^/") && !place.match?(/\\[Az]/) && bytes.positive?, place }
   end
 
   # A client of Puma's over a pair of sockets, at a time of our own.

@@ -24,7 +24,7 @@ module Bavard
       ladder = Core::Gate::Ladder.from(rules)
       memory = Core::Gate::Memory.new
       input.each_line(chomp: true).with_index(1) do |text, number|
-        output.puts(JSON.generate(told(text.dup.force_encoding(Encoding::UTF_8).scrub, ladder, memory, number)))
+        output.puts(JSON.generate(judged(text.dup.force_encoding(Encoding::UTF_8).scrub, ladder, memory, number)))
       end
     end
 
@@ -37,7 +37,7 @@ module Bavard
 
     def read(file) = File.read(file, encoding: Encoding::UTF_8).scrub
 
-    def told(text, ladder, memory, number)
+    def judged(text, ladder, memory, number)
       said = Core::Said.new("viewer", "viewer", nil, [], text, false, false)
       line = Core::Chat::Line.from(Core::Intake.new(:line, nil, nil, nil, number, said), id: number)
       verdict = ladder.hear(line, memory)

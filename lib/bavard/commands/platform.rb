@@ -63,15 +63,15 @@ module Bavard
 
       def runner(platform, feed)
         clock = SteadyClock.new
-        options = {clock:, take: method(:take), reject: method(:reject), outbox: Feeds::Outbox.new, permission: nil}
+        options = {clock:, take: method(:hear), reject: method(:reject), outbox: Feeds::Outbox.new, permission: nil}
         last = nil
         connect = lambda do
           last = Feeds::Described.connection(feed, Feeds::Resume.new(nil, last&.heard_at_ms, last&.cursor), platform:, **options)
         end
-        Feeds::Runner.new(feed_id: 0, connect:, clock:, take: method(:take), fault: ->(error) { @output.puts "fault: #{error&.full_message}" })
+        Feeds::Runner.new(feed_id: 0, connect:, clock:, take: method(:hear), fault: ->(error) { @output.puts "fault: #{error&.full_message}" })
       end
 
-      def take(intake)
+      def hear(intake)
         return @output.puts("#{intake.body.state}: #{intake.body.reason}") if intake.kind == :feed_state
 
         @counts[intake.kind == :event ? intake.body.what : intake.kind] += 1

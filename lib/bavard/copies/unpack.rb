@@ -31,7 +31,7 @@ module Bavard
         # Of the directory, before any of it is read.
         return refusal("There are more than #{MOST_ENTRIES} files in it.") if Zip::File.count_entries(path) > MOST_ENTRIES
 
-        {files: Zip::File.open(path).entries.filter_map { |entry| take(entry) }}
+        {files: Zip::File.open(path).entries.filter_map { |entry| extract(entry) }}
       rescue Zip::Error, Zlib::Error, SystemCallError, NoMethodError
         refusal("That is no ZIP that can be read.")
       end
@@ -41,7 +41,7 @@ module Bavard
       def refusal(words) = {error: words}
 
       # @return [String, nil] its name, where it is one of those a copy has
-      def take(entry)
+      def extract(entry)
         kind = DOCUMENTS.include?(entry.name) ? "json" : Writing.kind_of(entry.name) or return
         target = File.join(@folder, entry.name)
         FileUtils.mkdir_p(File.dirname(target))

@@ -70,14 +70,14 @@ module Bavard
       def ask(uri, largest_bytes)
         http = connection(uri)
         body = String.new(encoding: Encoding::BINARY)
-        response = http.start { http.request(Net::HTTP::Get.new(uri.request_uri, ASKED)) { |answer| take(answer, body, largest_bytes) } }
+        response = http.start { http.request(Net::HTTP::Get.new(uri.request_uri, ASKED)) { |answer| collect(answer, body, largest_bytes) } }
         return Elsewhere.new(response["location"].to_s) if response.is_a?(Net::HTTPRedirection) && response["location"]
         raise Error, "#{uri.host} answered #{response.code}" unless response.is_a?(Net::HTTPSuccess)
 
         body
       end
 
-      def take(answer, body, largest_bytes)
+      def collect(answer, body, largest_bytes)
         return unless answer.is_a?(Net::HTTPSuccess)
         raise Error, too_much(largest_bytes) if answer.content_length.to_i > largest_bytes
 

@@ -33,7 +33,7 @@ module Bavard
         Pack.open(path) do |pack|
           tell(total: pack.items.size + pack.refused.size, name: pack.name)
           pack.refused.each { |name, why| tell(refused: [name, why]) }
-          take(pack.items)
+          unpack(pack.items)
         end
         tell(done: true)
       rescue Error => error
@@ -45,7 +45,7 @@ module Bavard
       # @param files [Array<Array(String, String)>] names and paths
       def files(files)
         tell(total: files.size)
-        take(files.map { |name, path| Pack::Item.new(Pack.code_of(name), name, false, false, -> { File.binread(path, Bounds::LARGEST_BYTES + 1) }) })
+        unpack(files.map { |name, path| Pack::Item.new(Pack.code_of(name), name, false, false, reader(path)) })
         tell(done: true)
       ensure
         @workshops.each(&:stop)
@@ -54,7 +54,9 @@ module Bavard
       private
 
       # In their order, however they are shared out.
-      def take(items)
+      def reader(path) = -> { File.binread(path, Bounds::LARGEST_BYTES + 1) }
+
+      def unpack(items)
         items.each_slice(AHEAD) { |some| share_out(some).each { |outcome| conclude(outcome) } }
       end
 

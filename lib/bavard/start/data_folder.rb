@@ -61,7 +61,7 @@ module Bavard
 
       # Makes the folder and takes it for this process alone.
       # @raise [Bavard::Error] where it cannot be written to, is full, or belongs to another Bavard just now
-      def take
+      def lock
         FileUtils.mkdir_p([root, path("mail")])
         @lock = File.open(path("lock"), File::RDWR | File::CREAT, 0o600)
         unless @lock.flock(File::LOCK_EX | File::LOCK_NB)

@@ -40,7 +40,7 @@ module Bavard
 
       def run
         %w[INT TERM HUP].each { |signal| trap(signal) { @over.tell } }
-        @data = DataFolder.new(DataFolder.choose(@env, PROJECT, own_database? && Postgres.user)).take
+        @data = DataFolder.new(DataFolder.choose(@env, PROJECT, own_database? && Postgres.user)).lock
         check_port
         begin_all
         say("\nStopping.")

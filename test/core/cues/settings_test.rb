@@ -34,8 +34,8 @@ class CueSettingsTest < Minitest::Test
 
   def test_what_platforms_told_is_kept_by_place_and_counted_together_with_what_was_typed
     told = (1..(Settings::MOST_PLACES + 1)).to_h { |number| ["#{number}#{"p" * 200}", {"followers" => number}] }
-    kept = Settings.told(told)
-    assert_equal [Settings::MOST_PLACES, [200], {}], [kept.size, kept.keys.map(&:length).uniq, Settings.told("x")]
+    kept = Settings.read_places(told)
+    assert_equal [Settings::MOST_PLACES, [200], {}], [kept.size, kept.keys.map(&:length).uniq, Settings.read_places("x")]
     assert_equal({"followers" => 12, "gifts" => 1}, Settings.all_totals("totals" => {"followers" => 5, "gifts" => 1}, "told" => {"a" => {"followers" => 3}, "b" => {"followers" => 4}}))
   end
 

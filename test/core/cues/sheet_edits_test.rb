@@ -60,11 +60,11 @@ class SheetEditsTest < Minitest::Test
 
   def test_what_a_platform_tells_stands_for_what_was_typed_once
     document = DOCUMENT.merge("totals" => {"followers" => 499, "gifts" => 3})
-    first = Totals.told(document, "skein/reed", {"followers" => 450}, {"followers" => 1})
+    first = Totals.from_platform(document, "skein/reed", {"followers" => 450}, {"followers" => 1})
     assert_equal({"told" => {"skein/reed" => {"followers" => 449}}, "totals" => {"followers" => 50, "gifts" => 3}}, first)
     again = document.merge(first)
-    assert_nil Totals.told(again, "skein/reed", {"followers" => 452}, {"followers" => 3})
-    later = Totals.told(again, "skein/reed", {"followers" => 440}, {"followers" => 3})
+    assert_nil Totals.from_platform(again, "skein/reed", {"followers" => 452}, {"followers" => 3})
+    later = Totals.from_platform(again, "skein/reed", {"followers" => 440}, {"followers" => 3})
     assert_equal [437, 50], [later["told"]["skein/reed"]["followers"], later["totals"]["followers"]]
   end
 

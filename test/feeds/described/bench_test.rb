@@ -58,7 +58,7 @@ class DescribedBenchTest < Minitest::Test
     text = Bench::Written.text(SOCKET.merge("reads" => [*SOCKET["reads"], {"is" => "lin"}]))
     assert_equal [text.lines.index { |line| line.include?('"lin"') } + 1], bench(text).faults.map(&:line)
     refute_predicate wrong, :fits?
-    assert_equal "line", wrong.told(wrong.items(SAID))
+    assert_equal "line", wrong.contents(wrong.items(SAID))
     assert_empty bench("[]").items(SAID)
     assert_empty bench(SOCKET.except("reads")).items(SAID)
   end
@@ -102,12 +102,12 @@ class DescribedBenchTest < Minitest::Test
 
   def test_a_rule_for_what_nothing_reads
     vote = {"t" => "unsaid", "d" => {"key" => "9f21", "who" => "ann"}}
-    assert_equal "unread", bench.told(bench.items(vote))
+    assert_equal "unread", bench.contents(bench.items(vote))
     with = bench(bench.with_rule("delete", vote))
     assert_predicate with, :fits?
     assert_equal [["delete", {"id" => "9f21"}]], with.items(vote).map { |item| [item.is, item.fields] }
     nothing = bench(bench.with_rule("nothing", vote))
-    assert_equal "nothing", nothing.told(nothing.items(vote))
+    assert_equal "nothing", nothing.contents(nothing.items(vote))
     assert_raises(Bavard::Error) { bench.with_rule("lin", vote) }
     [nil, 7, [], {"a b" => 1}, {"t" => "it's"}].each { |item| assert JSON.parse(bench.with_rule("nothing", item)), item.inspect }
   end

@@ -34,11 +34,11 @@ module Bavard
           cues = kept["cues"].first(MOST).grep(Hash).each_with_index.map { |cue, index| Cue.build(id(cue, index), cue.slice(*Cue::PROPERTIES.keys)) }
           {"cues" => cues, "queue" => queue(kept["queue"]), "noticed" => kept["noticed"].is_a?(String) ? kept["noticed"][0, 120] : nil,
            "began_ms" => moment(kept["began_ms"]), "ended_ms" => moment(kept["ended_ms"]), "totals" => totals(kept["totals"]),
-           "told" => told(kept["told"])}
+           "told" => read_places(kept["told"])}
         end
 
         # @return [Hash{String => Hash}] by place, as {#totals}: what platforms told of themselves
-        def told(given)
+        def read_places(given)
           return {} unless given.is_a?(Hash)
 
           given.first(MOST_PLACES).to_h { |place, totals| [place[0, LONGEST_PLACE], totals(totals)] }

@@ -34,7 +34,7 @@ module Bavard
         # @param told [Hash{String => Integer}] in all, by what is counted
         # @param come [Hash{String => Integer}] how many of them Bavard counted itself
         # @return [Hash, nil] nil: nothing is otherwise
-        def told(document, place, told, come)
+        def from_platform(document, place, told, come)
           before = document["told"].fetch(place, {})
           now = before.merge(told.to_h { |counted, number| [counted, number - come.fetch(counted)] })
           return if now == before

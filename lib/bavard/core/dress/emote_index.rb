@@ -30,7 +30,7 @@ module Bavard
           @exact = {}
           @folded = {}
           @phrases = Phrases.new(phrases)
-          shelves.each { |shelf| take(shelf) if shelf.looked_for? }
+          shelves.each { |shelf| add(shelf) if shelf.looked_for? }
           @any_folded = @folded.any?
           @any_phrases = !@phrases.empty?
         end
@@ -61,7 +61,7 @@ module Bavard
 
         private
 
-        def take(shelf)
+        def add(shelf)
           shelf.emotes.each do |emote|
             list = emote.any_case ? (@folded[emote.code.downcase] ||= []) : (@exact[emote.code] ||= [])
             list << Contender.new(shelf, emote)

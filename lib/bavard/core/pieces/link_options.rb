@@ -36,11 +36,11 @@ module Bavard
         # @return [Result] values as pieces keep them, by property; what could not be read, as it stands in the link
         def read(query)
           result = Result.new({}, [])
-          query.first(MOST).each { |name, given| take(name.to_s, given.to_s, result) }
+          query.first(MOST).each { |name, given| set_option(name.to_s, given.to_s, result) }
           result
         end
 
-        def take(name, given, result)
+        def set_option(name, given, result)
           raise Error, "A link knows no names of a show's own." if given.start_with?("house:")
 
           property = ChatPiece.properties.fetch(NAMES.fetch(nearest(fold(name))))
@@ -76,7 +76,7 @@ module Bavard
           text.downcase.gsub(/[^a-z0-9]/, "")
         end
 
-        private_class_method :take, :nearest, :swapped?, :face, :fold
+        private_class_method :set_option, :nearest, :swapped?, :face, :fold
       end
     end
   end

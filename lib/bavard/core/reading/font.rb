@@ -60,13 +60,13 @@ module Bavard
           HarfBuzz.hb_buffer_add_utf8(buffer, bytes, text.bytesize, 0, text.bytesize)
           HarfBuzz.hb_buffer_guess_segment_properties(buffer)
           HarfBuzz.hb_shape(@font, buffer, nil, 0)
-          yield words(:hb_buffer_get_glyph_infos, buffer, :get_array_of_uint32), words(:hb_buffer_get_glyph_positions, buffer, :get_array_of_int32)
+          yield firsts(:hb_buffer_get_glyph_infos, buffer, :get_array_of_uint32), firsts(:hb_buffer_get_glyph_positions, buffer, :get_array_of_int32)
         ensure
           HarfBuzz.hb_buffer_destroy(buffer)
         end
 
         # The first word of each entry.
-        def words(function, buffer, read)
+        def firsts(function, buffer, read)
           count = FFI::MemoryPointer.new(:uint)
           entries = HarfBuzz.public_send(function, buffer, count)
           all = entries.public_send(read, 0, count.read_uint * HarfBuzz::GLYPH_BYTES / 4)

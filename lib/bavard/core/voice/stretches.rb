@@ -21,7 +21,7 @@ module Bavard
         def level(at_ms, person, dbov)
           ended = at_ms == @last_ms ? [] : advance(at_ms)
           talking = @talking[person]
-          ended.concat(told(person, talking)) if talking.level(at_ms, dbov)
+          ended.concat(changes(person, talking)) if talking.level(at_ms, dbov)
           @last_ms = at_ms
           ended
         end
@@ -33,9 +33,9 @@ module Bavard
 
         private
 
-        def advance(at_ms) = @talking.flat_map { |person, talking| talking.advance(at_ms) ? told(person, talking) : [] }
+        def advance(at_ms) = @talking.flat_map { |person, talking| talking.advance(at_ms) ? changes(person, talking) : [] }
 
-        def told(person, talking)
+        def changes(person, talking)
           return (@began[person] = talking.since_ms) && [] if talking.on?
 
           [Stretch.new(person, @began.delete(person), talking.since_ms)]

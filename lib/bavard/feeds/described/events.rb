@@ -76,7 +76,7 @@ module Bavard
         end
 
         def line(text)
-          return told { |event, data| yield event, data } if text.empty?
+          return dispatch { |event, data| yield event, data } if text.empty?
           return if text.start_with?(":")
 
           field, value = text.split(":", 2)
@@ -95,7 +95,7 @@ module Bavard
           @data = @data ? "#{@data}\n#{value}" : value
         end
 
-        def told
+        def dispatch
           yield @event || "message", @data if @data
           begin_event
         end

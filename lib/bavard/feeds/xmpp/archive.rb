@@ -106,7 +106,7 @@ module Bavard
           start = Time.at((@resume.heard_at_ms - EARLIER_MS)/1000r).utc.strftime("%FT%TZ")
           form = Element.written("x", {xmlns: DATA, type: "submit"}, field("FORM_TYPE", MAM), field("start", start))
           set = Element.written("set", {xmlns: RSM}, Element.written("max", {}, PAGE.to_s),
-            *(after ? [Element.written("after", {}, Element.words(after))] : []))
+            *(after ? [Element.written("after", {}, Element.escaped(after))] : []))
           @send.call(Element.written("iq", {type: "set", id: @query, to: @room}, Element.written("query", {xmlns: MAM, queryid: @query}, form, set)))
         end
 

@@ -42,7 +42,7 @@ module Bavard
         end
 
         # @return [String] as it may stand between two tags: what XML cannot hold is left out
-        def self.words(text) = CGI.escapeHTML(text.gsub(/[^\t\n\r\u{20}-\u{D7FF}\u{E000}-\u{FFFD}\u{10000}-\u{10FFFF}]/, ""))
+        def self.escaped(text) = CGI.escapeHTML(text.gsub(/[^\t\n\r\u{20}-\u{D7FF}\u{E000}-\u{FFFD}\u{10000}-\u{10FFFF}]/, ""))
       end
 
       # What is no stream, or more than one may send.

@@ -92,7 +92,7 @@ module Bavard
 
           id = SecureRandom.hex(8)
           @waiting[id] = [letter.answer_id, now_ms + SAY_WITHIN_MS]
-          @send.call(written("message", {to: room, type: "groupchat", id:}, written("body", {}, Element.words(letter.text))))
+          @send.call(written("message", {to: room, type: "groupchat", id:}, written("body", {}, Element.escaped(letter.text))))
         end
 
         private

@@ -44,7 +44,7 @@ module Bavard
 
         place = place_of(feed)
         come = told.to_h { |counted, _| [counted, tallies.on_feeds(feeds_at(place), counted)] }
-        Core::Cues::Totals.told(cues.document, place, told, come)&.then { |changed| use_totals(changed) }
+        Core::Cues::Totals.from_platform(cues.document, place, told, come)&.then { |changed| use_totals(changed) }
       end
 
       # @return [Hash{String => Array<Array(String, Integer)>}] by what is counted, what each chat of this show told: its name, and how

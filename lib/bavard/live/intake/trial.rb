@@ -29,7 +29,7 @@ module Bavard
       def run
         stop_reader, stop_writer = IO.pipe
         outbox = Feeds::Outbox.new
-        connection = FEED_KINDS.fetch(@feed.kind).connection(@feed, Feeds::NOTHING_TO_RESUME, take: method(:take), reject: lambda { |_what|
+        connection = FEED_KINDS.fetch(@feed.kind).connection(@feed, Feeds::NOTHING_TO_RESUME, take: method(:hear), reject: lambda { |_what|
         }, outbox:, **@options)
         thread = Thread.new { connected(connection, stop_reader) }
         result(Timer.wait(@found, WITHIN_S))
@@ -49,7 +49,7 @@ module Bavard
         @found << Feeds::Ended.new(:needs_you, error.message, :address)
       end
 
-      def take(intake)
+      def hear(intake)
         @heard += 1 if intake.kind == :line
         @found << intake.body if intake.kind == :feed_state && intake.body.state != :connecting
       end

@@ -121,7 +121,7 @@ module Bavard
       # Somebody takes a line away, or keeps it from coming.
       #
       # @return [Boolean] false where it is away already
-      def pull(kept, by, now_ms) = take(kept, :pull, now_ms, by:)
+      def pull(kept, by, now_ms) = take_away(kept, :pull, now_ms, by:)
 
       # Its writer has changed a line. What the gate would not let through now is kept off, whatever was let through before; what is on its
       # way leaves.
@@ -138,7 +138,7 @@ module Bavard
         kept.line.reword(edited, emotes)
         kept.verdict = yield kept.line
         kept.shown &&= rewritten(kept)
-        take(kept, kept.state.coming? ? :leave : :keep_off, now_ms) if kept.state.standing? && !lets?(kept)
+        take_away(kept, kept.state.coming? ? :leave : :keep_off, now_ms) if kept.state.standing? && !lets?(kept)
         @told.each { |one| one.edited(kept) }
         kept
       end
@@ -147,7 +147,7 @@ module Bavard
       #
       # @return [Array<Integer>] it, where this book keeps it no more but knows of it
       def delete(lane_id, platform_id, now_ms)
-        to_a.each { |kept| take(kept, :delete, now_ms) if kept.lane_id == lane_id && kept.line.platform_id == platform_id }
+        to_a.each { |kept| take_away(kept, :delete, now_ms) if kept.lane_id == lane_id && kept.line.platform_id == platform_id }
         @forgotten.delete(lane_id, platform_id)
       end
 
@@ -156,7 +156,7 @@ module Bavard
       # @param login [String, nil] nil: everybody
       # @return [Array<Integer>] lines of theirs as in {#delete}
       def delete_of(lane_id, login, now_ms)
-        to_a.each { |kept| take(kept, :delete, now_ms) if kept.said_by?(lane_id, login) }
+        to_a.each { |kept| take_away(kept, :delete, now_ms) if kept.said_by?(lane_id, login) }
         @forgotten.delete_of(lane_id, login)
       end
 
@@ -198,7 +198,7 @@ module Bavard
       # Letting go is taken back.
       #
       # @param off [Boolean] whether a rule kept it off before
-      def take_again(kept, by, now_ms, off:) = take(kept, off ? :keep_off : :pull, now_ms, by:)
+      def take_again(kept, by, now_ms, off:) = take_away(kept, off ? :keep_off : :pull, now_ms, by:)
 
       # What goes on the picture now, and what leaves by itself.
       #
@@ -292,7 +292,7 @@ module Bavard
       end
 
       # @return [Boolean] whether it could be taken there
-      def take(kept, event, now_ms, by: nil)
+      def take_away(kept, event, now_ms, by: nil)
         return false unless kept.state.can?(event)
 
         @hold.pull(kept.id)

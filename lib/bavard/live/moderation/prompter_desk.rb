@@ -55,7 +55,7 @@ module Bavard
       def moved(kept, from)
         @held ||= kept.state.held? || Core::Moderation::LineState::HELD.include?(from)
         noted = @noted[kept.id]
-        state = told(kept.state)
+        state = state_name(kept.state)
         @states[kept.id] = noted.card[:s] = state if noted && noted.card[:s] != state
       end
 
@@ -229,12 +229,12 @@ module Bavard
         @held = @pinned = false
       end
 
-      def told(state) = TOLD.fetch(state.name) { state.name.name }
+      def state_name(state) = TOLD.fetch(state.name) { state.name.name }
 
       def whole_card(card, kept)
         line = kept.line
         verdict = kept.verdict
-        more = {fd: kept.lane_id, p: line.person.login, s: told(kept.state)}
+        more = {fd: kept.lane_id, p: line.person.login, s: state_name(kept.state)}
         more[:rule] = Core::Gate::Rules.label(verdict.rule) if verdict.rule
         more[:why] = verdict.findings.map(&:why).first if verdict.findings.any?
         more[:as] = verdict.shown.text if verdict.shown

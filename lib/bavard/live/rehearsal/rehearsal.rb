@@ -33,7 +33,7 @@ module Bavard
       # @return [Core::Chat::Line, nil] the next line, once it is due
       def line(now_ms, ids)
         due = due_ms
-        take(now_ms, ids) if due && now_ms >= due
+        next_line(now_ms, ids) if due && now_ms >= due
       end
 
       # One line more, and held there.
@@ -42,7 +42,7 @@ module Bavard
       def step(now_ms, ids)
         return if over?
 
-        line = take(now_ms, ids)
+        line = next_line(now_ms, ids)
         @held_ms = over? ? @held_ms : script.at(@next, @rate)
         line
       end
@@ -95,7 +95,7 @@ module Bavard
 
       def position_ms(now_ms) = @held_ms || (now_ms - @began_ms).clamp(0, script.length_at(@rate))
 
-      def take(now_ms, ids)
+      def next_line(now_ms, ids)
         line = made(@next, now_ms, ids, now_ms)
         @next += 1
         wrap

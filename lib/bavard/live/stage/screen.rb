@@ -38,7 +38,7 @@ module Bavard
         return false unless said.is_a?(Hash)
 
         @heard_at_ms = now_ms
-        take(said)
+        note(said)
         Array(said["painted"]).first(MOST_PAINTED).each do |line_id, ago|
           yield line_id, now_ms - (number(ago, 0..LONGEST_AGO_MS) || 0) if block_given? && line_id.is_a?(Integer)
         end
@@ -61,7 +61,7 @@ module Bavard
       private
 
       # @param said [Hash] of itself
-      def take(said)
+      def note(said)
         @report = Report.new(extent(said["w"]), extent(said["h"]), number(said["fps"], 0..1000), number(said["rev"], 0..1_000_000_000),
           said["hidden"] == true, told_words(said["not"]), SIDES.find { |side| side == said["side"] }, told_words(said["missing"]))
         @silent = number(said["silent"], 0..1_000_000_000)

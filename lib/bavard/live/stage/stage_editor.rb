@@ -60,7 +60,7 @@ module Bavard
 
       # The show's colours and faces were changed on another stage.
       def adopt(house_style)
-        take(@stage.draft.merge("house" => house_style)) unless @stage.draft["house"] == house_style
+        keep(@stage.draft.merge("house" => house_style)) unless @stage.draft["house"] == house_style
       end
 
       # @return [Array<String>] what is edited but not on air, in words
@@ -147,11 +147,11 @@ module Bavard
       def apply(edit)
         done = Core::Stage::Edit.apply(@stage.draft, edit)
         yield done.document if block_given?
-        take(done.document)
+        keep(done.document)
         done
       end
 
-      def take(document)
+      def keep(document)
         @at += 1
         @stage.draft = document
         @changed.call(document)

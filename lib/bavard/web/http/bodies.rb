@@ -53,7 +53,7 @@ module Bavard
       end
 
       # @return [Array<Array(String, Integer)>] the same for a page's scripts
-      def told = BY_PLACE.map { |place, bytes| [place.source.gsub("\\A", "^").gsub("\\z", "$"), bytes] }
+      def limits = BY_PLACE.map { |place, bytes| [place.source.gsub("\\A", "^").gsub("\\z", "$"), bytes] }
     end
   end
 end

@@ -66,7 +66,7 @@ module Bavard
 
         file, range = opened(body)
         headers = headers.merge("content-length" => range.size.to_s, "connection" => "close",
-          "rack.hijack" => ->(io) { take(io, file, range.size, env["REMOTE_ADDR"]) })
+          "rack.hijack" => ->(io) { admit(io, file, range.size, env["REMOTE_ADDR"]) })
         [status, headers, []]
       end
 
@@ -93,7 +93,7 @@ module Bavard
         [file, range]
       end
 
-      def take(io, file, bytes, address)
+      def admit(io, file, bytes, address)
         @new << Going.new(io, file, bytes, nil, address, now)
         @selector.wakeup
       end

@@ -30,7 +30,7 @@ module Bavard
       def call(env)
         path = env["PATH_INFO"]
         return @assets.call(env) if path.start_with?("/assets/")
-        return told if path == "/healthz" || env["REQUEST_METHOD"] != "GET" || env["HTTP_X_REQUESTED_WITH"] || env["HTTP_UPGRADE"]
+        return refusal if path == "/healthz" || env["REQUEST_METHOD"] != "GET" || env["HTTP_X_REQUESTED_WITH"] || env["HTTP_UPGRADE"]
 
         [503, HEADERS.dup, [path.match?(SCREENS) ? SCREEN : page]]
       end
@@ -39,7 +39,7 @@ module Bavard
 
       def words = "Bavard waits for #{waits_for}. What screens show stays there."
 
-      def told
+      def refusal
         body = {ok: false, waits_for:, error: "#{words} Nothing was changed; try again in a moment."}
         [503, {"content-type" => "application/json", "cache-control" => "no-store", "retry-after" => AGAIN_S.to_s}, ["#{JSON.generate(body)}\n"]]
       end

@@ -39,12 +39,12 @@ module Bavard
       def closed(_connection) = nil
 
       def heard(connection, text)
-        connection.send_frame(JSON.generate(take(text)))
+        connection.send_frame(JSON.generate(answer_to(text)))
       end
 
       private
 
-      def take(text)
+      def answer_to(text)
         raise Error.new("This address is switched off just now.", field: "feed") unless @show.lanes[@lane.id].equal?(@lane) && @lane.feed.wanted
 
         now_ms = @site.clock.call

@@ -57,7 +57,7 @@ module Bavard
           end
 
           # @return [String] what is in a frame, in a few words: "line", "2 lines, delete", "unread"
-          def told(items)
+          def contents(items)
             return "nothing in it" if items.empty?
 
             items.map { |item| item.is || UNREAD }.tally.map { |is, count| count == 1 ? is : "#{count} × #{is}" }.join(", ")

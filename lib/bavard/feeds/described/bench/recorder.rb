@@ -81,7 +81,7 @@ module Bavard
             reader, cut = IO.pipe
             outbox = Outbox.new
             resume = Resume.new(nil, before&.heard_at_ms, before&.cursor)
-            connection = Described.connection(@feed, resume, platform: @platform, permission: nil, clock: @clock, take: method(:take),
+            connection = Described.connection(@feed, resume, platform: @platform, permission: nil, clock: @clock, take: method(:hear),
               reject: ->(_what) {}, outbox:, watch: method(:watch))
             running = Thread.new { connection.run(reader) }
             running.report_on_exception = false
@@ -117,7 +117,7 @@ module Bavard
             nil
           end
 
-          def take(intake)
+          def hear(intake)
             return change(state: intake.body.state, words: intake.body.reason) if intake.kind == :feed_state
             return unless intake.kind == :line && intake.platform_id
 

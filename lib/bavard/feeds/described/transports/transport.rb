@@ -69,7 +69,7 @@ module Bavard
           if given.is_a?(Integer)
             @fixed = given.clamp(range)
           else
-            told(given.is_a?(Hash) ? given : {"at" => given})
+            read(given.is_a?(Hash) ? given : {"at" => given})
           end
         end
 
@@ -84,7 +84,7 @@ module Bavard
 
         private
 
-        def told(given)
+        def read(given)
           @unit = UNITS.fetch(given.fetch("in", "ms")) { raise ArgumentError, "“in” is one of #{UNITS.keys.join(", ")}" }
           raise ArgumentError, "milliseconds, a place, or {\"header\": …}" unless [%w[at], %w[header]].include?(given.keys - %w[in])
 

@@ -30,14 +30,14 @@ module Bavard
       def of(frames, chosen)
         all = frames.map { |frame| @bench.items(frame) }
         one = chosen && all[chosen]
-        {faults: @bench.faults.map(&:to_h), asks:, samples: @bench.samples.map(&:last), frames: all.map { |items| told(items) }, counts: counts(all),
+        {faults: @bench.faults.map(&:to_h), asks:, samples: @bench.samples.map(&:last), frames: all.map { |items| frame(items) }, counts: counts(all),
          chosen: one&.map { |item| item(item) }, drawn: drawn(one || [])}
       end
 
       private
 
-      def told(items)
-        {told: @bench.told(items), unread: items.any? { |item| item.is.nil? }, becomes: items.map { |item| {"is" => item.is, **item.fields} }}
+      def frame(items)
+        {told: @bench.contents(items), unread: items.any? { |item| item.is.nil? }, becomes: items.map { |item| {"is" => item.is, **item.fields} }}
       end
 
       def asks

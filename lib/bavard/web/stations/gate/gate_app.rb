@@ -167,17 +167,17 @@ module Bavard
           end
           set = Core::Gate::Settings.in_force(gate)
           version = Core::Gate::Sets.version(gate)
-          {set: set["name"], version:, rules: told(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
+          {set: set["name"], version:, rules: with_words(set["rules"]), kinds:, hold: gate["hold"], roles: Core::Gate::RuleKind::ROLES}
         end
 
-        def told(rules) = rules.map { |rule| rule.merge("words_of" => Core::Gate::Rules.kind(rule["kind"]).new(rule).words) }
+        def with_words(rules) = rules.map { |rule| rule.merge("words_of" => Core::Gate::Rules.kind(rule["kind"]).new(rule).words) }
 
         # @raise [Bavard::Error]
         def rules_of(given)
           return Core::Gate::Settings.in_force(gate)["rules"] unless given["rules"]
 
           rules = Array(given["rules"]).map { |rule| rule.is_a?(Hash) ? rule.except("words_of") : rule }
-          told(Core::Gate::RuleSet.read("name" => "Edit", "rules" => rules)["rules"]).map { |rule| request.path_info == "/check" ? rule : rule.except("words_of") }
+          with_words(Core::Gate::RuleSet.read("name" => "Edit", "rules" => rules)["rules"]).map { |rule| request.path_info == "/check" ? rule : rule.except("words_of") }
         end
 
         # Changes the gate as it is when its show comes to it, whatever happened to it until then. Only the ladder of other rules is

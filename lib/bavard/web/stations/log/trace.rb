@@ -39,11 +39,11 @@ module Bavard
       private
 
       def step(name, at_ms, what)
-        title, words, kind = name == EDITED ? ["Changed by its writer", "it said “#{what}” before", "mind"] : told(name, what)
+        title, words, kind = name == EDITED ? ["Changed by its writer", "it said “#{what}” before", "mind"] : happening(name, what)
         {at: at_ms, title:, words:, kind: kind || "well"} if title
       end
 
-      def told(name, what)
+      def happening(name, what)
         case name
         when "received" then ["Came in from #{@feed ? @feed.name : "a feed that is gone"}", about]
         when "dressed" then ["Dressed", what ? "#{what} emote#{"s" unless what == 1}, #{badges}" : "no emotes, #{badges}"]

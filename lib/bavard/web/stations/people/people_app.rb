@@ -67,14 +67,14 @@ module Bavard
         member = member_of(params[:account])
         site.stores.team.change_role(@record.id, member.account_id, role)
         cut_links(site.stores.team.take_prompters_back(@record.id, member.account_id)) unless Core::Rights.may?(role, :direct)
-        told("role", member, "role" => role, "before" => member.role)
+        record("role", member, "role" => role, "before" => member.role)
       end
 
       # At once, everywhere: whatever they have open is cut off.
       post "/:account/remove" do
         member = member_of(params[:account])
         cut_links(site.stores.team.remove(@record.id, member.account_id))
-        told("remove", member, "role" => member.role)
+        record("remove", member, "role" => member.role)
       end
 
       # Another of the shows somebody is in.
@@ -107,7 +107,7 @@ module Bavard
           site.hub.cut_where { |env| ids.include?(env["bavard.prompter"]) } if ids.any?
         end
 
-        def told(what, member, detail)
+        def record(what, member, detail)
           by = actor
           ask { |show| show.deed(what, by, about: member.name, detail:) }
           show_id = @record.id
