@@ -2,6 +2,7 @@
 
 require_relative "../feeds/described/examples"
 require_relative "../feeds/described/small_server"
+require_relative "../support/minimal_irc"
 require_relative "../support/web_test"
 
 # The bench for descriptions: written beside what comes, kept, recorded by, connected, taken along and brought.
@@ -13,16 +14,17 @@ class DescribeTest < WebTest
   def setup
     @says = []
     @server = SmallServer.new { |path, headers| answer(path, headers) }
+    @irc = MinimalIrc.new
     super
     sign_up
   end
 
   def teardown
     super
-    @server.stop
+    [@server, @irc].each(&:stop)
   end
 
-  def door = @door ||= Bavard::Outward::Door.new(inside: [URI(@server.address).then { |uri| "#{uri.host}:#{uri.port}" }])
+  def door = @door ||= Bavard::Outward::Door.new(inside: [URI(@server.address).then { |uri| "#{uri.host}:#{uri.port}" }, "127.0.0.1:#{@irc.port}"])
 
   def answer(path, headers)
     return [404, {}, "{}"] unless path.start_with?("/rooms/reedmere/")
@@ -44,6 +46,34 @@ class DescribeTest < WebTest
   def at(path, value) = send_json("/feeds/describe/#{begun}/#{path}", value)
   def show = @shows[@record.id]
   def key = "own.#{begun}"
+
+  def test_a_server_that_speaks_irc_is_read_by_what_its_tags_carry_and_follows_its_description
+    irc = @irc
+    pond = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "irc" => {"host" => "127.0.0.1", "port" => irc.port, "tls" => false, "tags" => {"badges" => "wears"}}}
+    @begun = send_form("/feeds/describe/", {"way" => "irc"})["id"]
+    assert at("keep", {"text" => Bench::Written.text(pond), "samples" => []})["usable"]
+    at("record", {"text" => Bench::Written.text(pond), "values" => {"channel" => "reedmere"}})
+    wait_for("it to listen") { irc.clients.positive? }
+    irc.write("@wears=warden :ann!a@b PRIVMSG #reedmere :up there\r\n")
+    said = wait_for("what came") { JSON.parse(get("/feeds/describe/#{begun}/recording").body)["frames"].grep(/up there/).first }
+    assert_equal [{"is" => "line", "login" => "ann", "name" => "ann", "text" => "up there", "badges" => ["warden"]}],
+      at("read", {"text" => Bench::Written.text(pond), "samples" => [], "frames" => [said]})["frames"][0]["becomes"]
+    at("recording/stop", {})
+    found = send_form("/feeds/", {"platform" => key, "channel" => "reedmere"})
+    lines = -> { show.ask { |running| running.lines.to_a.map { |kept| [kept.line.text, kept.line.person.roles] } } }
+    wait_for("it to be live") { show.ask { |running| running.lane(found["id"]).state.state == :live } }
+    irc.write("@wears=moderator;x=subscriber :bo!a@b PRIVMSG #reedmere :one\r\n")
+    wait_for("the line") { lines.call.include?(["one", %w[moderator viewer]]) }
+    assert_equal({"usable" => true, "key" => key, "used" => 1},
+      at("keep", {"text" => Bench::Written.text(pond.merge("irc" => pond["irc"].merge("tags" => {"badges" => "x"}))), "samples" => []}))
+    wait_for("it to be read by that") do
+      irc.write("@wears=moderator;x=subscriber :bo!a@b PRIVMSG #reedmere :two\r\n")
+      lines.call.include?(["two", %w[subscriber viewer]])
+    end
+    assert_includes JSON.parse(get("/feeds/#{found["id"]}/mapping").body)["entries"].map { |entry| [entry["entry"], entry["keys"]] }, %w[badges x]
+    at("remove", {})
+    wait_for("it to say so") { show.ask { |running| running.lane(found["id"]).state.reason.include?("was taken away") } }
+  end
 
   def test_from_nothing_to_a_line
     get "/feeds/describe/"

@@ -13,7 +13,7 @@ module Bavard
     class Platform
       USAGE = "bin/platform check FILE, or bin/platform try FILE --room NAME (what it asks for, by its name; --seconds N ends by itself)"
       # Of a feed that is in no database.
-      Feed = Struct.new(:id, :address, :password, :permission)
+      Feed = Struct.new(:id, :address, :password, :permission, :mapping)
       UNENDING_S = 365 * 86_400
 
       # @param output [IO]
@@ -29,7 +29,7 @@ module Bavard
         description = Feeds::Described::Description.load(file)
         samples = JSON.parse(File.read(file)).fetch("samples", []).size
         @output.puts "#{description.name} can be used. It is reached #{way(description)} at #{description.authorities.join(", ")}; " \
-                     "#{counted(description.rules_read.size, "rule")}, #{counted(samples, "sample")} that become what they should."
+                     "#{read_by(description)}, #{counted(samples, "sample")} that become what they should."
         true
       rescue Feeds::Described::Faulty => error
         error.problems.each { |problem| @output.puts problem }
@@ -55,8 +55,13 @@ module Bavard
         case description.transport
         when Feeds::Described::Poll then "over HTTP"
         when Feeds::Described::Socket then "over a WebSocket"
+        when Feeds::Described::IrcServer then "over IRC"
         else description.transport.lines? ? "by a JSON text a line" : "by server-sent events"
         end
+      end
+
+      def read_by(description)
+        description.irc? ? counted(description.transport.tags.size, "tag") : counted(description.rules_read.size, "rule")
       end
 
       def counted(number, what) = "#{number} #{what}#{"s" unless number == 1}"

@@ -5,6 +5,7 @@ require_relative "described/description"
 require_relative "described/poll_connection"
 require_relative "described/socket_connection"
 require_relative "described/stream_connection"
+require_relative "irc"
 require_relative "permitted"
 
 module Bavard
@@ -23,6 +24,8 @@ module Bavard
       # @return [#run, #heard_at_ms, #cursor, #joined?]
       def connection(feed, resume, platform:, permission:, **options)
         description = platform.description
+        return Irc.connection(feed, resume, platform:, **irc(platform), **options.slice(:clock, :take, :reject, :outbox, :watch)) if description.irc?
+
         values = {**feed.address, **secrets(feed)}
         common = {**options.slice(:clock, :take, :reject, :outbox, :watch), door: platform.door}
         kind = {Poll => PollConnection, Stream => StreamConnection, Socket => SocketConnection}.fetch(description.transport.class)
@@ -39,6 +42,11 @@ module Bavard
       # @return [Hash] name, address, password: the secrets
       # @raise [Bavard::Error]
       def read(given, platform)
+        if platform.description.irc?
+          channel = platform.description.asks.first
+          return Irc.read({"channel" => channel.read(given[field(platform, channel)], field(platform, channel)), **platform.address})
+        end
+
         address, secrets = [platform.description.asks, platform.description.secrets].map do |asks|
           asks.to_h { |ask| [ask.name, ask.read(given[field(platform, ask)], field(platform, ask))] }.compact
         end
@@ -54,7 +62,10 @@ module Bavard
         {}
       end
 
-      private_class_method :secrets
+      # What the operator describes may be anywhere.
+      def irc(platform) = {door: platform.door || Outward::Door.new(inside: platform.authorities)}
+
+      private_class_method :secrets, :irc
     end
   end
 end

@@ -16,18 +16,22 @@ module Bavard
 
       # @param feed [Store::Feeds::Feed]
       # @param resume [Resume]
-      # @param options [Hash] clock, take, reject, outbox as {Connection} wants them
+      # @param platform [Platform, nil] that is described: it says where its server stands, and what tags carry unless the feed says otherwise
+      # @param options [Hash] clock, take, reject, outbox, door, watch as {Connection} wants them
       # @return [Connection]
-      def connection(feed, resume, **options)
-        address = address_of(feed)
-        session = Session.new(feed_id: feed.id, address:, mapping: Mapping.new(feed.mapping), resume:, reject: options.fetch(:reject))
+      def connection(feed, resume, platform: nil, **options)
+        address = address_of(feed, platform)
+        session = Session.new(feed_id: feed.id, address:, mapping: mapping_of(feed, platform), resume:, reject: options.fetch(:reject))
         Connection.new(address, session, **options)
       end
 
       # @return [Address]
-      def address_of(feed)
-        Address.new(**feed.address.transform_keys(&:to_sym), password: feed.password)
+      def address_of(feed, platform = nil)
+        Address.new(**feed.address.transform_keys(&:to_sym), **(platform ? placed(platform.address) : {}), password: feed.password)
       end
+
+      # @return [Mapping] of the feed's own tags, else of its platform's
+      def mapping_of(feed, platform = nil) = Mapping.new({**platform&.mapping.to_h, **feed.mapping.to_h})
 
       # What a host typed or pasted, as a feed is kept.
       #
@@ -38,6 +42,9 @@ module Bavard
         {name: address.channel.sub(/\A[#&+]/, "")[0, 60],
          address: address.to_h.except(:password).transform_keys(&:to_s), password: address.password}
       end
+
+      def placed(address) = {host: address["host"], port: address["port"].to_i, tls: address["tls"] == "1"}
+      private_class_method :placed
 
       # @return [Boolean] whether lines can be sent there: by who has a nick of their own
       def answers?(feed)

@@ -42,10 +42,19 @@ module Bavard
       def self.all(file)
         return {} if file.to_s.empty?
 
-        JSON.parse(File.read(file)).to_h { |given| [given.fetch("key"), new(**given.transform_keys(&:to_sym))] }
-      rescue SystemCallError, JSON::ParserError, KeyError, ArgumentError, NoMethodError => error
+        JSON.parse(File.read(file)).to_h { |given| listed(given).then { |platform| [platform.key, platform] } }
+      rescue SystemCallError, JSON::ParserError, KeyError, ArgumentError, NoMethodError, Described::Faulty => error
         raise Error, "The list of platforms in #{file} cannot be read: #{error.message.lines.first.strip}"
       end
+
+      # One of the list: as it is said there, or a whole description.
+      def self.listed(given)
+        return of(Described::Description.read(given)) if given.key?("format")
+
+        given.fetch("key")
+        new(**given.transform_keys(&:to_sym))
+      end
+      private_class_method :listed
 
       # Platforms that are described, each in a file of its own. One that cannot be used is left out, and no other with it.
       #
@@ -67,8 +76,10 @@ module Bavard
       # @param description [Described::Description]
       # @return [Platform]
       def self.of(description, key: description.key)
-        new(key:, name: description.name, kind: "described", shape: description.shape, colour: description.colour,
-          base: description.base.to_s, consent: description.consent, description:)
+        irc = description.irc?
+        new(key:, name: description.name, kind: irc ? "irc" : "described", shape: description.shape, colour: description.colour,
+          base: description.base.to_s, consent: description.consent, description:,
+          address: irc ? description.transport.address : nil, mapping: irc ? description.transport.tags : nil)
       end
     end
   end

@@ -15,6 +15,9 @@ module Bavard
                  "client_id" => "bavard", "scopes" => SCOPES}.freeze
       CHANNEL = "#reedmere"
       PACE = "14"
+      PLATFORMS = File.expand_path("../../../docs/platforms", __dir__)
+      # Of the application, where nobody says otherwise: those of descriptions go on from there.
+      USUAL_PORT = 4600
 
       attr_reader :ports, :file
 
@@ -65,8 +68,7 @@ module Bavard
       # @return [Array<Hash>] as Feeds::Platform has them
       def platforms
         [
-          {key: "oxbow", name: "Oxbow", kind: "irc", shape: "circle", colour: "#5fb8d6", base: page("web"),
-           address: {"host" => "127.0.0.1", "port" => ports["irc"].to_s}, mapping: oxbow_mapping},
+          described("oxbow"),
           {key: "lantern", name: "Lantern", kind: "polling", shape: "diamond", colour: "#e58fb0", base: page("lantern"), consent: CONSENT},
           {key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#63c58a", base: page("skein"), consent: CONSENT},
           {key: "hidewire", name: "Hidewire", kind: "voice", shape: "hexagon", colour: "#d9a066", base: page("hidewire"), consent: CONSENT}
@@ -77,9 +79,13 @@ module Bavard
 
       def page(port) = "http://127.0.0.1:#{ports[port]}"
 
-      def oxbow_mapping
-        {"emote_unit" => ["bytes"], "emote_address" => ["#{page("web")}/pictures/emotes/{id}"],
-         "badge_address" => ["#{page("web")}/pictures/badges/{id}.svg"]}
+      # As docs/platforms has it, where it listens this time.
+      #
+      # @return [Hash]
+      def described(name)
+        text = File.read(File.join(PLATFORMS, "#{name}.json"))
+        OFFSETS.each { |part, offset| text = text.gsub(/(?<=127\.0\.0\.1:|"port": )#{USUAL_PORT + offset}\b/) { ports.fetch(part).to_s } }
+        JSON.parse(text)
       end
 
       def child(name, env, pace: PACE)

@@ -32,6 +32,12 @@ class DescribedSchemaTest < Minitest::Test
       {"stream" => {"at" => "/"}}, {"asks" => {"A b" => "x"}}, {"joins" => {"by" => {"in" => "a"}}}, {"key" => "No"},
       {"reads" => [READS[0].merge("roles" => {"at" => "r"})]}, {"reads" => [READS[0].merge("text" => {"at" => "t", "in" => "rtf"})]},
       {"reads" => [READS[0].merge("emotes" => {})]}, {"reads" => [READS[0].merge("reply" => {"who" => "x"})]}]
+    irc = [{"irc" => {"host" => "x.example", "tags" => {"id" => "id", "badges" => %w[a b]}}}, {"irc" => {"host" => "x.example", "port" => 6667, "tls" => false}}]
+    no_irc = [{"irc" => {}}, {"irc" => {"host" => "x.example", "tags" => {"song" => "x"}}}, {"irc" => {"host" => "x.example"}, "reads" => READS},
+      {"irc" => {"host" => "x.example"}, "poll" => {"ask" => "/"}}, {"irc" => {"host" => "x.example"}, "asks" => {}}]
+    {irc => true, no_irc => false}.each do |changes, taken|
+      changes.each { |change| kettle.slice("format", "key", "name").merge(change).then { |one| assert_equal [taken, taken], [used?(one), SCHEMA.valid?(one)], change.inspect } }
+    end
     {fine => true, wrong => false}.each do |changes, taken|
       changes.each { |change| assert_equal [taken, taken], [used?(kettle.merge(change)), SCHEMA.valid?(kettle.merge(change))], change.inspect }
     end

@@ -4,9 +4,11 @@ require "json"
 require "uri"
 require_relative "../../error"
 require_relative "emote_set"
+require_relative "irc_reading"
 require_relative "reading"
 require_relative "samples"
 require_relative "template"
+require_relative "transports/irc_server"
 require_relative "transports/poll"
 require_relative "transports/socket"
 require_relative "transports/stream"
@@ -43,7 +45,10 @@ module Bavard
         MOST_SETS = 6
         SET = /\A[a-z]\w{0,39}\z/
         KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
-        TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket}.freeze
+        TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket, "irc" => IrcServer}.freeze
+        # What rules say of other platforms, tags say of IRC; and its guests and nicks need no more than a channel.
+        OF_TAGS = "a server that speaks IRC has none: say in “tags” which of its tags carries what"
+        NOT_OF_IRC = %w[reads joins asks secrets headers consent].freeze
         NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent sets].freeze
         CONSENT = %w[authorize token whoami client_id scopes].freeze
         PATHS = %w[authorize token revoke whoami].freeze
@@ -66,6 +71,8 @@ module Bavard
               field:, value:)
           end
         end
+
+        CHANNEL = Ask.new("channel", "Channel", "#reedmere", "text", false).freeze
 
         attr_reader :key, :name, :about, :shape, :colour, :base, :hosts, :asks, :secrets, :headers, :reading, :transport, :consent
 
@@ -103,9 +110,10 @@ module Bavard
           @asks = questions("asks")
           @secrets = questions("secrets")
           read_headers
-          @reading = Reading.new(rules, joins)
+          @reading = Reading.new(rules, joins) unless irc?
           @consent = consented(document["consent"]) if document.key?("consent")
           read_transport
+          speak_irc if irc?
           @sets = sets_of_emotes
         end
 
@@ -115,8 +123,17 @@ module Bavard
         # @return [Array<Rule>]
         attr_reader :rules_read
 
+        # @return [Boolean] whether it is a server that speaks IRC
+        def irc? = @document.key?("irc")
+
+        # @return [Boolean] whether anything can be read by it
+        def reads? = !transport.nil? && (irc? || (rules_read || []).any?)
+
         # @return [Array<String>] hosts and ports that it may reach: no others
-        def authorities = [base, *hosts].compact.map { |uri| "#{uri.host}:#{uri.port}" }.uniq
+        def authorities
+          chat = transport.address.values_at("host", "port").join(":") if irc? && transport
+          [*[base, *hosts].compact.map { |uri| "#{uri.host}:#{uri.port}" }, chat].compact.uniq
+        end
 
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @return [Hash{String => String}] sent with each question; without those for which something was left out
@@ -150,7 +167,7 @@ module Bavard
         end
 
         def read_hosts
-          @base = address(@document["base"], "/base")
+          @base = address(@document["base"], "/base") if @document.key?("base") || !irc?
           given = @document.fetch("hosts", [])
           return wrong("/hosts", "a list of addresses, at most #{MOST_HOSTS}") && @hosts = [] unless given.is_a?(Array) && given.size <= MOST_HOSTS
 
@@ -235,12 +252,19 @@ module Bavard
 
         def read_transport
           name, *others = TRANSPORTS.keys & @document.keys
-          return wrong("", "say how it is reached: by “poll”, “stream” or “socket”, one of them") if name.nil? || others.any?
+          return wrong("", "say how it is reached: by “poll”, “stream”, “socket” or “irc”, one of them") if name.nil? || others.any?
 
           @transport = TRANSPORTS.fetch(name).new(@document[name]) { |at, words| wrong("/#{name}#{at}", words) }
           @transport.places.each { |at, place| elsewhere(place, "/#{name}#{at}") }
           @transport.letters.each { |at, letter| known(letter.names, "/#{name}#{at}", @transport.kept) }
           @headers.each { |header, letter| known(letter.names, "/headers/#{header}", @transport.kept) }
+        end
+
+        # Asked for is its channel.
+        def speak_irc
+          (NOT_OF_IRC & @document.keys).each { |name| wrong("/#{name}", OF_TAGS) }
+          @asks = [CHANNEL]
+          @reading = IrcReading.new(@transport) if @transport
         end
 
         def sets_of_emotes

@@ -21,7 +21,22 @@ module Bavard
         # @return [Hash]
         def schema
           {"$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => "A described platform",
-           **object(top, %w[format key name base reads]), "oneOf" => Description::TRANSPORTS.keys.map { |name| {"required" => [name]} }}
+           **object(top, %w[format key name]),
+           "oneOf" => Description::TRANSPORTS.keys.map { |name| name == "irc" ? of_irc : of_other(name) }}
+        end
+
+        def of_other(name) = {"required" => [name, "base", "reads"], "not" => {"required" => %w[irc]}}
+
+        def of_irc
+          others = [*Description::NOT_OF_IRC, *(Description::TRANSPORTS.keys - %w[irc])]
+          {"required" => %w[irc], "not" => {"anyOf" => others.map { |name| {"required" => [name]} }}}
+        end
+
+        def irc
+          words = {"oneOf" => [{"type" => "string"}, {"type" => "array", "maxItems" => IrcServer::MOST, "items" => {"type" => "string"}}]}
+          port = {"type" => "integer", "minimum" => 1, "maximum" => 65_535}
+          object({"host" => {"type" => "string"}, "port" => port, "tls" => {"type" => "boolean"},
+                  "tags" => object(IrcServer::ENTRIES.to_h { |entry| [entry, words] })}, %w[host])
         end
 
         def top
@@ -33,7 +48,7 @@ module Bavard
            "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
            "sets" => named(object({"label" => {"type" => "string"}, "ask" => PLACE, "items" => PATH, "code" => PATH,
                                    "picture" => {"type" => %w[string object]}, "overlay" => {"type" => %w[string object]}}, %w[ask code picture])),
-           "poll" => poll, "stream" => stream, "socket" => socket,
+           "poll" => poll, "stream" => stream, "socket" => socket, "irc" => irc,
            "reads" => {"type" => "array", "minItems" => 1, "maxItems" => Description::MOST_RULES, "items" => {"oneOf" => alike.map do |kinds|
              rule(kinds)
            end}},
@@ -142,7 +157,8 @@ module Bavard
 
         def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
 
-        private_class_method :top, :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :value
+        private_class_method :top, :irc, :of_irc, :of_other
+        private_class_method :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :value
         private_class_method :paid, :roles, :badges, :emotes, :object, :named
       end
     end

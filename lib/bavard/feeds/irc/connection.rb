@@ -12,8 +12,10 @@ module Bavard
         # At most this much at once; a longer line would be cut by the server (RFC 2812 §2.3).
         LONGEST_SENT = 510
 
-        def initialize(...)
-          super
+        # @param watch [#call, nil] gets each line as it came
+        def initialize(address, session, watch: nil, **options)
+          super(address, session, **options)
+          @watch = watch
           @reader = LineReader.new
         end
 
@@ -29,7 +31,10 @@ module Bavard
         def read(bytes)
           now_ms = @clock.call
           before = @reader.too_long
-          @reader.feed(bytes) { |line| @session.receive(line, now_ms) }
+          @reader.feed(bytes) do |line|
+            @watch&.call(line)
+            @session.receive(line, now_ms)
+          end
           @reject.call("a line longer than #{LineReader::LONGEST} bytes") if @reader.too_long > before
         end
 

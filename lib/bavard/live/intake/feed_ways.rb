@@ -36,12 +36,19 @@ module Bavard
       # @return [Hash] what the feed's kind of connection asks for
       # @raise [Bavard::Error] where the platform is not known
       def to(feed, found:, &renewed)
-        return {door: @door} if NAMED.include?(feed.kind)
+        return {door: @door, **named(feed)} if NAMED.include?(feed.kind)
 
         feed.platform ? {platform: known(feed), permission: held(feed, renewed), found:} : {}
       end
 
       private
+
+      # Where a server is described, that says where it stands.
+      def named(feed)
+        return {} unless feed.platform&.start_with?(Feeds::Platform::OWN) || platform(feed)&.description
+
+        {platform: known(feed)}
+      end
 
       def known(feed)
         platform(feed) || raise(Error, feed.platform.start_with?(Feeds::Platform::OWN) ? NOT_DESCRIBED : NO_PLATFORM)

@@ -19,8 +19,13 @@ module Bavard
             "poll" => {"ask" => "/rooms/{room}/messages{?after}", "items" => "messages", "keep" => {"after" => "next"}, "wait_ms" => 2000},
             "stream" => {"at" => "/rooms/{room}/events", "items" => "data"},
             "lines" => {"at" => "/rooms/{room}/stream", "as" => "lines"},
-            "socket" => {"at" => "wss://pond.example/live{?room}", "opens" => [{"join" => "{room}"}]}
+            "socket" => {"at" => "wss://pond.example/live{?room}", "opens" => [{"join" => "{room}"}]},
+            "irc" => nil
           }.freeze
+
+          IRC = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond",
+                 "irc" => {"host" => "irc.pond.example", "port" => 6697, "tls" => true,
+                           "tags" => {"display_name" => "display-name", "colour" => "color", "badges" => "badges"}}}.freeze
 
           module_function
 
@@ -30,6 +35,8 @@ module Bavard
           # @param way [String] of WAYS
           # @return [String]
           def of(way)
+            return Written.text(IRC) if way == "irc"
+
             Written.text(COMMON.merge(way == "lines" ? "stream" : way => WAYS.fetch(way), "reads" => READS))
           end
         end

@@ -5,6 +5,7 @@ require_relative "../description"
 require_relative "frames"
 require_relative "lines"
 require_relative "offers"
+require_relative "tags"
 require_relative "unread"
 require_relative "written"
 
@@ -64,10 +65,17 @@ module Bavard
           end
 
           # @return [Array<Unread::Field>]
-          def unread(item) = description && item.rule ? Unread.new(description).of(item.given) : []
+          def unread(item)
+            return [] unless description && item.rule
+
+            # Of IRC's messages all but tags is the protocol's own.
+            Unread.new(description).of(item.given).select { |field| !description.irc? || field.path.start_with?(Tags::BELOW) }
+          end
 
           # @return [Hash{String => Array<String>}] for each field that nothing reads, what it could be
           def offers(item, unread)
+            return unread.to_h { |field| [field.path, Tags.of(field.value)] } if description.irc?
+
             has = @document["reads"][item.rule].keys
             unread.to_h { |field| [field.path, Offers.of(field.path, field.value, has, item.is)] }
           end
@@ -81,6 +89,8 @@ module Bavard
           # @return [String]
           # @raise [Bavard::Error]
           def with_field(rule, field, path, value)
+            return Written.text(Tags.added(@document, field, path)) if description&.irc?
+
             given = @document && @document["reads"].is_a?(Array) && @document["reads"][rule]
             raise Error.new("That rule is not there any more.", field: "text") unless given.is_a?(Hash) && Rule::SPEAKS.include?(field)
 
@@ -94,6 +104,7 @@ module Bavard
           # @raise [Bavard::Error]
           def with_rule(is, item)
             raise Error.new("This text is no JSON yet.", field: "text") unless @document
+            raise Error.new("That is no message of IRC.", field: "frame") if description&.irc?
             raise Error.new("There is no kind called “#{is}”.", field: "is") unless Offers::KINDS.include?(is)
 
             condition = Offers.condition(item)
@@ -122,7 +133,7 @@ module Bavard
             fault("/consent", OPERATORS) if @document.key?("consent")
             fault("/samples", "samples stand beside it here") if @document.key?("samples")
             description = Description.new(@document.except("consent", "samples")) { |at, words| fault(at, words) }
-            @description = description if description.transport && (description.rules_read || []).any?
+            @description = description if description.reads?
           end
 
           def item(given)

@@ -18,7 +18,7 @@ module Bavard
           # Bytes of all that is kept, as JSON.
           ROOM = 2 * 1024 * 1024
           # Of a feed that is in no database.
-          Feed = Struct.new(:id, :address, :password, :permission)
+          Feed = Struct.new(:id, :address, :password, :permission, :mapping)
           # What a description may lack to be recorded by: nothing is read yet.
           NOTHING_YET = [{"is" => "nothing"}].freeze
           # state, words:: as feeds tell them; twice:: lines that came again after the cut, nil before it

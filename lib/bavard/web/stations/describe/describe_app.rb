@@ -13,7 +13,7 @@ module Bavard
       # Of one description, as JSON; of all its samples together.
       LARGEST_SAMPLES_BYTES = 300_000
       WAYS = {"poll" => "Asked over HTTP, again and again", "stream" => "Server-sent events", "lines" => "A JSON text a line",
-              "socket" => "A WebSocket"}.freeze
+              "socket" => "A WebSocket", "irc" => "A server that speaks IRC"}.freeze
       RECORDINGS = Recordings.new
 
       before do

@@ -70,7 +70,8 @@ module Bavard
 
       get "/:feed/mapping" do
         feed = feed_of(id(params[:feed]))
-        mapping = Feeds::Irc::Mapping.new(feed.mapping)
+        platform = feed.platform && platforms[feed.platform]
+        mapping = Feeds::Irc.mapping_of(feed, platform)
         json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: mapping.entries)
       end
 
@@ -214,7 +215,7 @@ module Bavard
 
         # @return [Array<String>] names of what descriptions ask
         def asked
-          described = platforms.each_value.select(&:description)
+          described = platforms.each_value.select { |platform| platform.kind == Feeds::Described::KIND }
           described.flat_map { |platform| [*platform.description.asks, *platform.description.secrets].map { |ask| Feeds::Described.field(platform, ask) } }
         end
 

@@ -64,7 +64,7 @@ module Bavard
         @site.stores.ceilings.room(show_id, "feeds")
         shape, colour = mark(show_id)
         @site.stores.feeds.create(show_id, kind: @kind_name, name: name, shape:, colour:, address: @read[:address], password: @read[:password],
-          mapping: @platform&.mapping || {}, platform: @platform&.key, draft_only: @draft_only, permission_id: permission&.id)
+          mapping: mapping, platform: @platform&.key, draft_only: @draft_only, permission_id: permission&.id)
       end
 
       private
@@ -81,6 +81,9 @@ module Bavard
 
         @platform&.name || @read[:name]
       end
+
+      # What is described stays where it is described.
+      def mapping = (@platform unless @platform&.description)&.mapping || {}
 
       # The platform's own, unless another feed has it already.
       def mark(show_id)
