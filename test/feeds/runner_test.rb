@@ -2,6 +2,7 @@
 
 require_relative "../support/plain"
 require_relative "../support/wait"
+require_relative "../../lib/bavard/feeds/outbox"
 require_relative "../../lib/bavard/feeds/runner"
 
 # What keeps a feed connected, whatever its connections do.
@@ -45,6 +46,18 @@ class RunnerTest < Minitest::Test
     end
     runner.stop
     assert_equal "Disconnected by you.", told(:off).reason
+  end
+
+  # Of two ends of a pipe one is closed before the other.
+  def test_asked_to_end_while_it_ends_nothing_is_raised
+    reader, writer = IO.pipe
+    runner = IO.stub(:pipe, [reader, writer]) { Bavard::Feeds::Runner.new(feed_id: 1, connect: nil, clock: nil, take: nil) }
+    outbox = IO.stub(:pipe, [reader, writer]) { Bavard::Feeds::Outbox.new }
+    [reader, writer].each do |half|
+      half.close
+      assert_nil runner.halt
+      assert_nil outbox.ask("ann")
+    end
   end
 
   def test_what_never_was_is_told_to_the_host

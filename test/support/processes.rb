@@ -50,7 +50,7 @@ class RunningApp
   def platforms_file
     return "" if @platforms.empty?
 
-    File.join(folder, "platforms.json").tap { |file| File.write(file, JSON.generate(@platforms.map(&:to_h))) }
+    File.join(folder, "platforms.json").tap { |file| File.write(file, JSON.generate(@platforms.map { |one| one.description ? RunningStandin.listed(one.name) : one.to_h })) }
   end
 
   def address = "http://127.0.0.1:#{port}"
@@ -98,6 +98,7 @@ end
 class RunningStandin
   include Wait
 
+  OXBOWS = {"irc" => "Oxbow's IRC", "web" => "Oxbow"}.freeze
   PORTS = {} # rubocop:disable Style/MutableConstant -- filled as they are asked for
 
   attr_reader :name, :web_port
@@ -145,19 +146,18 @@ class RunningStandin
 
   # @return [Bavard::Feeds::Platform] whether it runs yet or not
   def self.platform(name)
-    given = listed.find { |one| one[:name] == name }
-    Bavard::Feeds::Platform.new(**given, base: "http://127.0.0.1:#{port(name)}", **(name == "Oxbow" ? RunningOxbow.more : {}))
+    Bavard::Feeds::Platform.read(listed(name))
   end
 
   # The same for all tests of a process: one runs after the other.
   def self.port(name) = PORTS[[Process.pid, name]] ||= OwnPorts.one
-  def self.all_platforms = listed.map { |one| platform(one[:name]) }
+  def self.all_platforms = Bavard::Start::Standins::OFFSETS.keys.grep_v(/irc|web/).map(&:capitalize).unshift("Oxbow").map { |name| platform(name) }
 
-  # @return [Array<Hash>]
-  def self.listed
+  # @return [Hash] as the list has it
+  def self.listed(name)
     standins = Bavard::Start::Standins.new(Bavard::Start::DataFolder.new(Dir.tmpdir), 4600, {})
-    standins.instance_variable_set(:@ports, Hash.new(1))
-    standins.platforms.map { |given| given.except(:base) }
+    standins.instance_variable_set(:@ports, Bavard::Start::Standins::OFFSETS.keys.to_h { |part| [part, port(OXBOWS.fetch(part) { part.capitalize })] })
+    standins.platforms.map { |given| given.transform_keys(&:to_s) }.find { |given| given["name"] == name }
   end
 end
 
@@ -172,12 +172,6 @@ class RunningOxbow < RunningStandin
   end
 
   def address = "irc://127.0.0.1:#{irc_port}/%23reedmere"
-
-  def self.more
-    pictures = "http://127.0.0.1:#{port("Oxbow")}/pictures"
-    {address: {"host" => "127.0.0.1", "port" => port("Oxbow's IRC").to_s},
-     mapping: {"emote_unit" => ["bytes"], "emote_address" => ["#{pictures}/emotes/{id}"], "badge_address" => ["#{pictures}/badges/{id}.svg"]}}
-  end
 
   # Says something through a plain IRC client in another process: NICK, USER, JOIN, PRIVMSG over TCP.
   def type(text, nick: "plain#{rand(100_000)}")

@@ -44,7 +44,7 @@ module Bavard
 
       def ring
         @bell.write_nonblock(".", exception: false)
-      rescue IOError
+      rescue IOError, Errno::EPIPE
         nil # the feed has just been taken away
       end
     end

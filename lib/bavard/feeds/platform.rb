@@ -42,19 +42,21 @@ module Bavard
       def self.all(file)
         return {} if file.to_s.empty?
 
-        JSON.parse(File.read(file)).to_h { |given| listed(given).then { |platform| [platform.key, platform] } }
+        JSON.parse(File.read(file)).to_h { |given| read(given).then { |platform| [platform.key, platform] } }
       rescue SystemCallError, JSON::ParserError, KeyError, ArgumentError, NoMethodError, Described::Faulty => error
         raise Error, "The list of platforms in #{file} cannot be read: #{error.message.lines.first.strip}"
       end
 
       # One of the list: as it is said there, or a whole description.
-      def self.listed(given)
+      #
+      # @param given [Hash]
+      # @return [Platform]
+      def self.read(given)
         return of(Described::Description.read(given)) if given.key?("format")
 
         given.fetch("key")
         new(**given.transform_keys(&:to_sym))
       end
-      private_class_method :listed
 
       # Platforms that are described, each in a file of its own. One that cannot be used is left out, and no other with it.
       #

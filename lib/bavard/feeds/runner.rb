@@ -35,8 +35,8 @@ module Bavard
       # Asks the connection to end; returns at once.
       def halt
         @stop_writer.write_nonblock(".", exception: false)
-      rescue IOError
-        nil # it has ended by itself
+      rescue IOError, Errno::EPIPE
+        nil # it has ended by itself, or is about to
       end
 
       # Ends the connection and waits for the thread.

@@ -84,8 +84,8 @@ module Bavard
       # @return [Hash]
       def described(name)
         text = File.read(File.join(PLATFORMS, "#{name}.json"))
-        OFFSETS.each { |part, offset| text = text.gsub(/(?<=127\.0\.0\.1:|"port": )#{USUAL_PORT + offset}\b/) { ports.fetch(part).to_s } }
-        JSON.parse(text)
+        usual = OFFSETS.to_h { |part, offset| [(USUAL_PORT + offset).to_s, part] }
+        JSON.parse(text.gsub(/(?<=127\.0\.0\.1:|"port": )\d+\b/) { |port| usual.key?(port) ? ports.fetch(usual[port], port).to_s : port })
       end
 
       def child(name, env, pace: PACE)
