@@ -5,6 +5,8 @@ require "json"
 require "securerandom"
 require_relative "../lib/bavard/core/stage/edit"
 require_relative "../lib/bavard/core/cues/settings"
+require_relative "../lib/bavard/feeds/described"
+require_relative "../lib/bavard/feeds/platform"
 require_relative "../lib/bavard/store/cast"
 require_relative "../lib/bavard/store/dress"
 require_relative "../lib/bavard/store/feeds"
@@ -192,17 +194,14 @@ module Bavard
       # Oxbow and Skein read at once; Lantern waits for today's number, as it does every day.
       def create_feeds(show)
         feeds = Store::Feeds.new(@db, box)
-        @platforms.platforms.each do |platform|
-          feeds.create(show.id, **platform.slice(:kind, :name, :shape, :colour), platform: platform[:key], mapping: platform[:mapping] || {},
-            address: address(platform[:key]))
+        Feeds::Platform.all(@platforms.file).each_value do |platform|
+          feeds.create(show.id, **platform.to_h.slice(:kind, :name, :shape, :colour), platform: platform.key, address: address(platform.key))
         end
       end
 
       # The stand-ins may listen elsewhere than last time.
       def move_feeds
-        @platforms.platforms.select { |platform| platform[:kind] == "irc" }.each do |platform|
-          @db[:feeds].where(platform: platform[:key]).update(mapping: Sequel.pg_jsonb(platform[:mapping]), address: Sequel.pg_jsonb(address("oxbow")))
-        end
+        @db[:feeds].where(platform: "oxbow").update(mapping: Sequel.pg_jsonb({}), address: Sequel.pg_jsonb(address("oxbow")))
       end
 
       def address(key)
