@@ -102,7 +102,7 @@ module Bench
         read = description.reading.read(item, nil, 0)
         next false unless read.intake && SAID.include?(read.intake.kind)
 
-        lying = lied(item, document["reads"][read.rule.place], random)
+        lying = document["irc"] ? said_otherwise(item, random) : lied(item, document["reads"][read.rule.place], random)
         worth(description.reading.read(lying, nil, 0)) != worth(read)
       end
     end
@@ -110,6 +110,13 @@ module Bench
     def lied(item, rule, random)
       written = CLAIMED.filter_map { |field| steps(rule[field]) }
       written.reduce(item) { |one, at| with(one, at, LIES.sample(random:) + LIES.sample(random:)) }
+    end
+
+    # Of IRC it is the last of its words, and tags that whoever writes can set.
+    def said_otherwise(item, random)
+      lie = LIES.sample(random:) + LIES.sample(random:)
+      claimed = item["tags"].transform_keys { |tag| "+#{tag}" }.except("+msgid", "+time").transform_values { lie }
+      item.merge("params" => [item["params"].first, lie], "tags" => item["tags"].merge(claimed))
     end
 
     def items_of(description, frame)
@@ -145,8 +152,19 @@ module Bench
                           at == random.rand(value.size) ? changed(one, random) : one
                         end
                       end
+      when String then value.size > LONG && random.rand < 0.8 ? spoiled(value, random) : ODD.sample(random:)
       else ODD.sample(random:)
       end
+    end
+
+    LONG = 30
+    private_constant :LONG
+
+    # A message as text, with bytes in it that are others.
+    def spoiled(text, random)
+      bytes = text.b
+      random.rand(1..4).times { bytes.setbyte(random.rand(bytes.bytesize), random.rand(256)) }
+      bytes.force_encoding(Encoding::UTF_8).scrub
     end
 
     def memory_mb = File.read("/proc/self/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024

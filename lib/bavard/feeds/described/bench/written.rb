@@ -8,7 +8,7 @@ module Bavard
       module Bench
         # A description as text that people read: what is short stands on one line.
         module Written
-          WIDTH = 96
+          WIDTH = 60
 
           module_function
 
