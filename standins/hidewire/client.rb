@@ -25,7 +25,7 @@ module Hidewire
 
     # Told by {Rooms}.
     def happened(room, message)
-      return follow(message) if room == :moved
+      return moved(message) if room == :moved
       return unless @joined && room == @place && !@mischief.on?("stall")
 
       told = message.key?("who") ? message.merge("who" => with_picture(message["who"])) : message
@@ -84,13 +84,19 @@ module Hidewire
 
     def there
       place = @rooms.places.fetch(@place)
-      {"room" => {"id" => place.key, "name" => place.name, "picture" => picture("avatars", "reed"), "link" => "http://#{env["HTTP_HOST"]}/#{place.key}"},
+      {"room" => {"id" => place.key, "name" => place.name, "picture" => picture("avatars", "reed"),
+                  "link" => "http://#{env["HTTP_HOST"]}/#{place.key}", "online" => @rooms.online},
        "people" => @rooms.in_room(@place).map { |one| with_picture(one) }}
     end
 
     def with_picture(person)
       file = [person["id"], StandIns::Emotes.avatar(person["id"])].find { |name| File.exist?(File.join(PICTURES, "#{name}.svg")) }
       person.merge("picture" => picture("avatars", file))
+    end
+
+    def moved(member)
+      tell("op" => "online", "count" => @rooms.online) if @joined && !@mischief.on?("stall")
+      follow(member)
     end
 
     # Whoever is followed has gone elsewhere.

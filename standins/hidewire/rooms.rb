@@ -43,6 +43,12 @@ module Hidewire
       @sounds = {}
     end
 
+    # Most are in no room.
+    ELSEWHERE = 204
+
+    # @return [Integer] how many are on the whole service
+    def online = synchronize { ELSEWHERE + @members.values.count(&:room) }
+
     # Told of [room, message] as it happens.
     def listen(&block) = synchronize { @listeners << block }
 

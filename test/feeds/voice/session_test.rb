@@ -51,6 +51,15 @@ class VoiceSessionTest < Minitest::Test
     assert_equal ["", [:away], "night"], [told[0].people[0].name, told[1].people[0].marks, told[3].room.name]
   end
 
+  def test_how_many_are_on_the_service_is_told_with_the_room_and_when_it_changes
+    joined
+    told = tell({"op" => "online", "count" => 214}).first
+    assert_equal [:card, "The hides", 214], [told.what, told.room.name, told.room.online]
+    assert_empty [-1, "7", nil, 1e300].flat_map { |count| tell({"op" => "online", "count" => count}) }
+    moved = tell({"op" => "event", "kind" => "room", "room" => {"id" => "night", "online" => 9}, "people" => []}).first
+    assert_equal ["night", 9], [moved.room.key, moved.room.online]
+  end
+
   def test_levels_are_read_and_nonsense_among_them_is_not
     joined
     assert_equal [["odalys", -31.0], ["teo", -900.0]], tell({"op" => "levels", "l" => [["odalys", 31], ["teo", 900], [4, 4], ["x", nil], "y", ["z", Float::NAN]]}).first.levels

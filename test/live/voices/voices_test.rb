@@ -35,9 +35,9 @@ class VoicesTest < Minitest::Test
     @frames = Kept.new
   end
 
-  def tell(what, people: [], levels: nil)
+  def tell(what, people: [], levels: nil, online: nil)
     people = people.map { |one| one.is_a?(String) ? Person.new(one, one.capitalize, nil, []) : one }
-    @voices.receive(@lane, Happening.new(what, Card.new("hides", "The hides", nil, "https://reedmere.example/hides"), people, levels), @now)
+    @voices.receive(@lane, Happening.new(what, Card.new("hides", "The hides", nil, "https://reedmere.example/hides", online), people, levels), @now)
   end
 
   def enter(*people) = tell(:room, people:)
@@ -182,6 +182,18 @@ class VoicesTest < Minitest::Test
     tell(:leave, people: [Person.new("teo")])
     flush
     assert_equal "one is here", card["w"]
+  end
+
+  # The room says who is in it, the service how many it has.
+  def test_a_card_counts_who_is_online_where_the_service_tells
+    enter("odalys", "teo")
+    playout("room_card", count: "on the service")
+    assert_nil card["w"]
+    tell(:card, online: 214)
+    flush
+    assert_equal "214 online", card["w"]
+    playout("room_card", count: "none")
+    assert_nil card["w"]
   end
 
   def test_what_is_rehearsed_stands_in_for_the_room_and_keys_talk

@@ -15,8 +15,8 @@ module Bavard
       # what:: one of HAPPENINGS; room:: Card or nil; people:: of Person; levels:: [[key, dBov] …]
       Happening = Struct.new(:what, :room, :people, :levels)
       HAPPENINGS = %i[room card join change leave levels packets].freeze
-      # How a room is called and shown. picture, link:: addresses or nil
-      Card = Struct.new(:key, :name, :picture, :link)
+      # How a room is called and shown. picture, link:: addresses or nil; online:: people on the whole service, where it tells
+      Card = Struct.new(:key, :name, :picture, :link, :online)
 
       # One voice room as far as it is known: who is there, with which marks, and who talks. Keeps the last sure state while
       # nothing is heard of it.

@@ -21,10 +21,10 @@ module Bavard
         end
 
         def receive(message, now_ms)
-          return super unless message["op"] == "levels"
+          return super unless %w[levels online].include?(message["op"])
 
           @now_ms = @heard_at_ms = now_ms
-          levels(message["l"])
+          message["op"] == "levels" ? levels(message["l"]) : online(message)
         end
 
         private
@@ -49,7 +49,7 @@ module Bavard
         end
 
         def enter(message)
-          card = card(Given.object(message["room"]))
+          @card = card = card(Given.object(message["room"]))
           people = Given.list(message["people"]).filter_map { |one| person(one) }
           happened(:room, room: card, people:)
           state(:live, "In #{card&.name || @room}, with #{people.size == 1 ? "one person" : "#{people.size} people"}.")
@@ -88,6 +88,15 @@ module Bavard
           happened(:levels, levels:) if levels.any?
         end
 
+        # How many are on the whole service.
+        def online(message)
+          online = Given.whole(message["count"])
+          return refuse(message) unless online && @card
+
+          @card = @card.dup.tap { |card| card.online = online }
+          happened(:card, room: @card)
+        end
+
         def person(given)
           given = Given.object(given)
           key = Given.id(given["id"]) or return
@@ -98,7 +107,8 @@ module Bavard
 
         def card(given)
           key = Given.id(given["id"]) or return
-          Core::Voice::Card.new(key, Given.name(given["name"]) || key, Given.address(given["picture"]), Given.address(given["link"]))
+          picture, link = given.values_at("picture", "link").map { |address| Given.address(address) }
+          Core::Voice::Card.new(key, Given.name(given["name"]) || key, picture, link, Given.whole(given["online"]))
         end
 
         def refuse(message) = @reject.call("a change of a room that cannot be read: #{message.inspect[0, 80]}")

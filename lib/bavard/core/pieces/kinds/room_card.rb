@@ -18,7 +18,7 @@ module Bavard
           Fields::Property.text("room", "room", 20),
           Fields::Property.choice("title", "the room’s name", %w[shown none], "shown"),
           Fields::Property.choice("picture", "its picture", %w[shown none], "shown"),
-          Fields::Property.choice("count", "how many are there", %w[shown none], "shown"),
+          Fields::Property.choice("count", "how many are there", ["shown", "on the service", "none"], "shown"),
           Fields::Property.text("join", "how to join", 200, "Come and talk with us"),
           Fields::Property.choice("code", "code to scan", %w[none room own], "room"),
           Fields::Property.text("link", "link of the code", LONGEST_LINK),
@@ -33,6 +33,16 @@ module Bavard
         OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze
 
         module_function
+
+        # @param piece [Hash]
+        # @param room [Voice::Room]
+        # @return [String, nil] nil: nothing is said of it, or the service does not tell
+        def how_many(piece, room)
+          case piece["count"]
+          when "shown" then count_words(room.size)
+          when "on the service" then room.card.online && "#{room.card.online} online"
+          end
+        end
 
         # @param size [Integer] of a room
         # @return [String]
