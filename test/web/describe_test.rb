@@ -49,7 +49,7 @@ class DescribeTest < WebTest
 
   def test_a_server_that_speaks_irc_is_read_by_what_its_tags_carry_and_follows_its_description
     irc = @irc
-    pond = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "irc" => {"host" => "127.0.0.1", "port" => irc.port, "tls" => false, "tags" => {"badges" => "wears"}}}
+    pond = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "irc" => {"host" => "127.0.0.1", "port" => irc.port, "tls" => false, "tags" => {"badges" => "wears"}}, "badges" => {"ringer/3" => "https://x.example/r.png", "warden" => nil}}
     @begun = send_form("/feeds/describe/", {"way" => "irc"})["id"]
     assert at("keep", {"text" => Bench::Written.text(pond), "samples" => []})["usable"]
     at("record", {"text" => Bench::Written.text(pond), "values" => {"channel" => "reedmere"}})
@@ -60,10 +60,15 @@ class DescribeTest < WebTest
       at("read", {"text" => Bench::Written.text(pond), "samples" => [], "frames" => [said]})["frames"][0]["becomes"]
     at("recording/stop", {})
     found = send_form("/feeds/", {"platform" => key, "channel" => "reedmere"})
+    kinds = -> { stores.dress.badges(@record.id).map { |badge| [badge.kind, badge.shown, badge.theirs] } }
+    wait_for("badges that nobody wore yet") { kinds.call == [["ringer", true, "https://x.example/r.png"], ["warden", true, nil]] }
+    send_form("/dress/badges/#{found["id"]}/warden", {"shown" => "0"})
     lines = -> { show.ask { |running| running.lines.to_a.map { |kept| [kept.line.text, kept.line.person.roles] } } }
     wait_for("it to be live") { show.ask { |running| running.lane(found["id"]).state.state == :live } }
-    irc.write("@wears=moderator;x=subscriber :bo!a@b PRIVMSG #reedmere :one\r\n")
-    wait_for("the line") { lines.call.include?(["one", %w[moderator viewer]]) }
+    irc.write("@wears=moderator,warden;x=subscriber :bo!a@b PRIVMSG #reedmere :one\r\n")
+    wait_for("the line") { lines.call.include?(["one", %w[moderator warden viewer]]) }
+    drawn = show.ask { |running| running.wardrobe.badges(running.lines.to_a.find { |kept| kept.line.text == "one" }.line).map(&:kind) }
+    assert_equal %w[moderator], drawn, "left out before anybody wore it"
     assert_equal({"usable" => true, "key" => key, "used" => 1},
       at("keep", {"text" => Bench::Written.text(pond.merge("irc" => pond["irc"].merge("tags" => {"badges" => "x"}))), "samples" => []}))
     wait_for("it to be read by that") do

@@ -26,12 +26,14 @@ class DescribedSchemaTest < Minitest::Test
     kettle = Examples.document("kettle").except("joins").merge("reads" => READS)
     fine = [{}, {"poll" => {"ask" => "/{room}", "wait_ms" => "w"}}, {"secrets" => {"key" => "Key"}, "headers" => {"x-key" => "{key}"}},
       {"reads" => [{"is" => "line", "login" => "u", "emotes" => {"parts" => "p", "text" => "t", "picture" => "s"}}]},
-      {"reads" => [{"is" => "totals", "followers" => "n"}, {"is" => "begun", "when" => "on"}]}]
+      {"reads" => [{"is" => "totals", "followers" => "n"}, {"is" => "begun", "when" => "on"}]},
+      {"badges" => {"warden/1" => nil, "ringer" => "https://x.example/{id}.png"}}]
     wrong = [{"format" => 1}, {"more" => 1}, {"reads" => []}, {"reads" => [{"is" => "line"}]}, {"reads" => [{"is" => "song", "login" => "u"}]},
       {"reads" => [{"is" => "clear", "login" => "u"}]}, {"poll" => {}}, {"poll" => {"ask" => "/", "ends" => {"404" => "sad"}}}, {"poll" => {"ask" => "/", "more" => 1}},
       {"stream" => {"at" => "/"}}, {"asks" => {"A b" => "x"}}, {"joins" => {"by" => {"in" => "a"}}}, {"key" => "No"},
       {"reads" => [READS[0].merge("roles" => {"at" => "r"})]}, {"reads" => [READS[0].merge("text" => {"at" => "t", "in" => "rtf"})]},
-      {"reads" => [READS[0].merge("emotes" => {})]}, {"reads" => [READS[0].merge("reply" => {"who" => "x"})]}]
+      {"reads" => [READS[0].merge("emotes" => {})]}, {"badges" => []}, {"badges" => {"a b" => nil}}, {"badges" => {"a" => "/x"}}, {"badges" => {"a" => 1}},
+      {"badges" => (0..100).to_h { |number| ["b#{number}", nil] }}, {"reads" => [READS[0].merge("reply" => {"who" => "x"})]}]
     irc = [{"irc" => {"host" => "x.example", "tags" => {"id" => "id", "badges" => %w[a b]}}}, {"irc" => {"host" => "x.example", "port" => 6667, "tls" => false}}]
     no_irc = [{"irc" => {}}, {"irc" => {"host" => "x.example", "tags" => {"song" => "x"}}}, {"irc" => {"host" => "x.example"}, "reads" => READS},
       {"irc" => {"host" => "x.example"}, "poll" => {"ask" => "/"}}, {"irc" => {"host" => "x.example"}, "asks" => {}}]

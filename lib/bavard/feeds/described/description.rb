@@ -49,7 +49,10 @@ module Bavard
         # What rules say of other platforms, tags say of IRC; and its guests and nicks need no more than a channel.
         OF_TAGS = "a server that speaks IRC has none: say in “tags” which of its tags carries what"
         NOT_OF_IRC = %w[reads joins asks secrets headers consent].freeze
-        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent sets].freeze
+        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent sets badges].freeze
+        MOST_BADGES = 100
+        BADGE = /\A[^\s,\x00-\x1f]{1,60}\z/
+        PICTURE = %r{\Ahttps?://[^\s\x00-\x1f]{1,400}\z}
         CONSENT = %w[authorize token whoami client_id scopes].freeze
         PATHS = %w[authorize token revoke whoami].freeze
         SHAPES = %w[circle square diamond triangle hexagon ring].freeze
@@ -115,7 +118,11 @@ module Bavard
           read_transport
           speak_irc if irc?
           @sets = sets_of_emotes
+          @badges = kinds_of_badges
         end
+
+        # @return [Hash{String => String, nil}] kinds of badges that the platform has, and where their pictures stand
+        attr_reader :badges
 
         # @return [Array<EmoteSet>]
         attr_reader :sets
@@ -274,6 +281,17 @@ module Bavard
 
           sets = given.map { |name, one| EmoteSet.new(name, one) { |at, words| wrong("/sets/#{name}#{at}", words) } }
           sets.each { |set| elsewhere(set.ask.to, "/sets/#{set.name}/ask") if set.ask }
+        end
+
+        def kinds_of_badges
+          given = @document.fetch("badges", {})
+          fine = given.is_a?(Hash) && given.size <= MOST_BADGES && given.all? do |kind, picture|
+            kind.match?(BADGE) && (picture.nil? || (picture.is_a?(String) && picture.match?(PICTURE)))
+          end
+          return given if fine
+
+          wrong("/badges", "at most #{MOST_BADGES} kinds, each with the address of its picture or null")
+          {}
         end
 
         # What it asks for is on its own hosts, and filled in with what is known.

@@ -25,6 +25,11 @@ module Bavard
            "oneOf" => Description::TRANSPORTS.keys.map { |name| name == "irc" ? of_irc : of_other(name) }}
         end
 
+        def badge_kinds
+          picture = {"type" => "string", "pattern" => "^https?://[^\\s\\x00-\\x1f]{1,400}$"}
+          named({"oneOf" => [{"type" => "null"}, picture]}, "^[^\\s,\\x00-\\x1f]{1,60}$").merge("maxProperties" => Description::MOST_BADGES)
+        end
+
         def of_other(name) = {"required" => [name, "base", "reads"], "not" => {"required" => %w[irc]}}
 
         def of_irc
@@ -48,6 +53,7 @@ module Bavard
            "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
            "sets" => named(object({"label" => {"type" => "string"}, "ask" => PLACE, "items" => PATH, "code" => PATH,
                                    "picture" => {"type" => %w[string object]}, "overlay" => {"type" => %w[string object]}}, %w[ask code picture])),
+           "badges" => badge_kinds,
            "poll" => poll, "stream" => stream, "socket" => socket, "irc" => irc,
            "reads" => {"type" => "array", "minItems" => 1, "maxItems" => Description::MOST_RULES, "items" => {"oneOf" => alike.map do |kinds|
              rule(kinds)
@@ -157,7 +163,7 @@ module Bavard
 
         def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
 
-        private_class_method :top, :irc, :of_irc, :of_other
+        private_class_method :top, :irc, :of_irc, :of_other, :badge_kinds
         private_class_method :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :value
         private_class_method :paid, :roles, :badges, :emotes, :object, :named
       end

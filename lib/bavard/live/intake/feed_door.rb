@@ -48,7 +48,11 @@ module Bavard
         before = @platforms.all
         @platforms.own = descriptions
         changed = lanes.each_value.select { |lane| lane.feed.platform&.start_with?(Feeds::Platform::OWN) }
-        changed.each { |lane| lane.reconnect unless before[lane.feed.platform].equal?(@platforms[lane.feed.platform]) }
+        changed.reject! { |lane| before[lane.feed.platform].equal?(@platforms[lane.feed.platform]) }
+        changed.each do |lane|
+          expect_badges(lane)
+          lane.reconnect
+        end
       end
 
       # A show that was only just started has found the feed in the database already.
@@ -116,7 +120,10 @@ module Bavard
 
       def lane_with(feed, **more)
         FeedLane.new(feed, keeping: @keeping, ways: @ways, mishaps: @show.mishaps, send: @take_in, wardrobe: -> { wardrobe }, **more)
+          .tap { |lane| expect_badges(lane) }
       end
+
+      def expect_badges(lane) = lane.platform&.description&.then { |description| wardrobe.expect_badges(lane.id, description.badges) }
     end
   end
 end

@@ -101,6 +101,13 @@ module Bavard
         note_badge(line, Core::Dress::Badge::FIRST) if line.first_time
       end
 
+      # Which kinds of badges a platform has, so that they can be set before anybody wears them.
+      #
+      # @param kinds [Hash{String => String, nil}] with the addresses of their pictures
+      def expect_badges(feed_id, kinds)
+        kinds.each { |text, theirs| note_kind(feed_id, Core::Dress::Badge.read(text).kind, theirs) }
+      end
+
       # The picture at an address is there now.
       def picture_came(address)
         feed_id, code = @expected.delete(address)
@@ -143,13 +150,14 @@ module Bavard
       end
 
       def note_badge(line, text)
-        kind = Core::Dress::Badge.read(text).kind
-        theirs = line.person.badge_pictures&.[](text)
-        known = contents.badges[[line.feed_id, kind]]
+        note_kind(line.feed_id, Core::Dress::Badge.read(text).kind, line.person.badge_pictures&.[](text))
+      end
+
+      def note_kind(feed_id, kind, theirs)
+        known = contents.badges[[feed_id, kind]]
         return if known ? theirs.nil? || known.theirs : contents.badges.size >= MOST_KINDS
 
-        contents.badges[[line.feed_id, kind]] = Core::Dress::BadgeSetting.new(line.feed_id, kind, known ? known.shown : true, theirs, known&.ours)
-        feed_id = line.feed_id
+        contents.badges[[feed_id, kind]] = Core::Dress::BadgeSetting.new(feed_id, kind, known ? known.shown : true, theirs, known&.ours)
         @journal.later { @store.badge_seen(feed_id, kind, theirs) }
       end
 
