@@ -35,7 +35,7 @@ export class RoomCardPiece extends Piece {
   draw() {
     const card = this.card?.n ? this.card : {};
     this.name.textContent = this.given.title === "shown" ? (card.n ?? "") : "";
-    this.count.textContent = card.w ?? "";
+    this.count.textContent = { shown: card.w, "on the service": card.o }[this.given.count] ?? "";
     this.join.textContent = this.given.join;
     for (const text of [this.name, this.count, this.join]) text.hidden = text.textContent === "";
     const picture = this.given.picture === "shown" && card.f;

@@ -143,6 +143,9 @@ test("a room's card tells what is wanted of it", () => {
   assert.equal(piece.element.querySelector(".room-picture").getAttribute("src"), "/pictures/abc-4.webp");
   assert.equal(piece.element.querySelector(".room-code").getAttribute("viewBox"), "0 0 21 21");
   assert.deepEqual(words(room({ title: "none", count: "none", join: "" })), []);
+  const card = { n: "The hides", w: "4 there", o: "214 online" };
+  assert.deepEqual(words(room({ count: "on the service" }, card)), ["The hides", "214 online", "Come in"]);
+  assert.deepEqual(words(room({ count: "on the service" })), ["The hides", "Come in"]);
   assert.equal(room({ picture: "none" }).element.querySelector(".room-picture").hidden, true);
 });
 

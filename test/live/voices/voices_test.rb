@@ -188,12 +188,10 @@ class VoicesTest < Minitest::Test
   def test_a_card_counts_who_is_online_where_the_service_tells
     enter("odalys", "teo")
     playout("room_card", count: "on the service")
-    assert_nil card["w"]
+    assert_nil card["o"]
     tell(:card, online: 214)
     flush
-    assert_equal "214 online", card["w"]
-    playout("room_card", count: "none")
-    assert_nil card["w"]
+    assert_equal ["2 are here", "214 online"], card.values_at("w", "o")
   end
 
   def test_what_is_rehearsed_stands_in_for_the_room_and_keys_talk

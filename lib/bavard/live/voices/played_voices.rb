@@ -149,7 +149,8 @@ module Bavard
       def steps(member) = (member.talking.loudness * STEPS).round
 
       def about(room)
-        card = {n: room.card.name, c: room.size, w: Core::Pieces::RoomCardPiece.how_many(@piece, room)}
+        card = {n: room.card.name, c: room.size, w: Core::Pieces::RoomCardPiece.count_words(room.size)}
+        room.card.online&.then { |online| card[:o] = Core::Pieces::RoomCardPiece.online_words(online) }
         picture = @shared.wardrobe&.call&.picture(room.card.picture)
         card[:f] = picture if picture
         link = {"room" => room.card.link, "own" => @piece["link"]}[@piece["code"]].to_s

@@ -34,15 +34,9 @@ module Bavard
 
         module_function
 
-        # @param piece [Hash]
-        # @param room [Voice::Room]
-        # @return [String, nil] nil: nothing is said of it, or the service does not tell
-        def how_many(piece, room)
-          case piece["count"]
-          when "shown" then count_words(room.size)
-          when "on the service" then room.card.online && "#{room.card.online} online"
-          end
-        end
+        # @param count [Integer] of people on the whole service
+        # @return [String]
+        def online_words(count) = "#{count} online"
 
         # @param size [Integer] of a room
         # @return [String]
