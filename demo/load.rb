@@ -201,7 +201,11 @@ module Bavard
 
       # The stand-ins may listen elsewhere than last time.
       def move_feeds
-        @db[:feeds].where(platform: "oxbow").update(mapping: Sequel.pg_jsonb({}), address: Sequel.pg_jsonb(address("oxbow")))
+        @db[:feeds].where(platform: "oxbow").each do |row|
+          # As earlier versions kept it, with addresses of where it stood.
+          mapping = row[:mapping].to_h.except("emote_address", "badge_address")
+          @db[:feeds].where(id: row[:id]).update(mapping: Sequel.pg_jsonb(mapping), address: Sequel.pg_jsonb(address("oxbow")))
+        end
       end
 
       def address(key)

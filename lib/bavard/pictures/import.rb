@@ -53,9 +53,9 @@ module Bavard
 
       private
 
-      # In their order, however they are shared out.
       def reader(path) = -> { File.binread(path, Bounds::LARGEST_BYTES + 1) }
 
+      # In their order, however they are shared out.
       def unpack(items)
         items.each_slice(AHEAD) { |some| share_out(some).each { |outcome| conclude(outcome) } }
       end

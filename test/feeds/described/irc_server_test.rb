@@ -32,6 +32,7 @@ class DescribedIrcServerTest < Minitest::Test
      {tags: {"anybody" => "badges"}} => "/irc/tags/anybody"}.each { |irc, at| assert_equal [at], wrong(**irc).keys, irc }
     assert_empty wrong(tags: {"reply" => "+answers"})
     assert_equal %w[/reads /secrets], bench(POND.merge("reads" => [], "secrets" => {})).faults.map(&:at).sort
+    assert_equal ["/sets/all/ask"], bench(POND.merge("sets" => {"all" => {"ask" => "/emotes", "code" => "c", "picture" => "p"}})).faults.map(&:at)
     assert_equal ["/base"], bench(POND.merge("base" => "nowhere")).faults.map(&:at)
   end
 

@@ -2,8 +2,10 @@
 
 require "json"
 require "uri"
-require_relative "../../error"
+require_relative "ask"
 require_relative "emote_set"
+require_relative "faulty"
+require_relative "hosts"
 require_relative "irc_reading"
 require_relative "reading"
 require_relative "samples"
@@ -16,21 +18,6 @@ require_relative "transports/stream"
 module Bavard
   module Feeds
     module Described
-      # One thing that is wrong in a description: where, as a JSON pointer (RFC 6901), and what.
-      Problem = Struct.new(:at, :words) do
-        def to_s = "#{at.empty? ? "/" : at}: #{words}"
-      end
-
-      # A description that cannot be used.
-      class Faulty < Bavard::Error
-        attr_reader :problems
-
-        def initialize(problems)
-          @problems = problems
-          super("This description cannot be used. #{problems.first}#{" (and #{problems.size - 1} more)" if problems.size > 1}", field: "description")
-        end
-      end
-
       # How a platform is reached and what it sends, as data: what somebody who knows the platform writes down, and nothing that runs.
       #
       #   description = Description.read(JSON.parse(File.read("kettle.json")))
@@ -40,11 +27,8 @@ module Bavard
         KEY = /\A[a-z][a-z0-9-]{0,39}\z/
         LONGEST_NAME = 40
         MOST_RULES = 60
-        MOST_ASKS = 6
-        MOST_HOSTS = 12
         MOST_SETS = 6
         SET = /\A[a-z]\w{0,39}\z/
-        KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
         TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket, "irc" => IrcServer}.freeze
         # What rules say of other platforms, tags say of IRC; and its guests and nicks need no more than a channel.
         OF_TAGS = "a server that speaks IRC has none: say in “tags” which of its tags carries what"
@@ -59,25 +43,9 @@ module Bavard
         LARGEST_BYTES = 100_000
         ORIGIN = %r([a-z]+://[^/{?]+)
 
-        # What is asked of a host who connects it, or kept secret.
-        Ask = Struct.new(:name, :label, :example, :kind, :optional) do
-          # @param given [String, nil] what was typed
-          # @param field [String] of the form
-          # @return [String, nil]
-          # @raise [Bavard::Error]
-          def read(given, field = name)
-            value = given.to_s.strip
-            return if value.empty? && optional
-            return value if value.match?(KINDS.fetch(kind))
-
-            raise Error.new("#{label}: #{value.empty? ? "this is needed" : "“#{value[0, 60]}” cannot be it"}#{", such as #{example}" if example}.",
-              field:, value:)
-          end
-        end
-
         CHANNEL = Ask.new("channel", "Channel", "#reedmere", "text", false).freeze
 
-        attr_reader :key, :name, :about, :shape, :colour, :base, :hosts, :asks, :secrets, :headers, :reading, :transport, :consent
+        attr_reader :key, :name, :about, :shape, :colour, :asks, :secrets, :headers, :reading, :transport, :consent
 
         # @param document [Object] as JSON has it
         # @return [Description]
@@ -136,11 +104,11 @@ module Bavard
         # @return [Boolean] whether anything can be read by it
         def reads? = !transport.nil? && (irc? || (rules_read || []).any?)
 
+        # @return [URI::HTTP, nil]
+        def base = @hosts.base
+
         # @return [Array<String>] hosts and ports that it may reach: no others
-        def authorities
-          chat = transport.address.values_at("host", "port").join(":") if irc? && transport
-          [*[base, *hosts].compact.map { |uri| "#{uri.host}:#{uri.port}" }, chat].compact.uniq
-        end
+        def authorities = [*@hosts.authorities, *(transport.address.values_at("host", "port").join(":") if irc? && transport)].uniq
 
         # @param values [Hash{String => String}] what was asked of the host, and secrets
         # @return [Hash{String => String}] sent with each question; without those for which something was left out
@@ -173,42 +141,14 @@ module Bavard
           nil
         end
 
+        # It may have no pages of its own where it speaks IRC.
         def read_hosts
-          @base = address(@document["base"], "/base") if @document.key?("base") || !irc?
-          given = @document.fetch("hosts", [])
-          return wrong("/hosts", "a list of addresses, at most #{MOST_HOSTS}") && @hosts = [] unless given.is_a?(Array) && given.size <= MOST_HOSTS
-
-          @hosts = given.each_with_index.filter_map { |one, at| address(one, "/hosts/#{at}") }
-        end
-
-        def address(given, at)
-          uri = URI(given.to_s)
-          return uri if uri.is_a?(URI::HTTP) && uri.host && !uri.userinfo && %w[/].include?(uri.path.empty? ? "/" : uri.path) && uri.query.nil?
-
-          wrong(at, "an address such as https://chat.example, without a path")
-          nil
-        rescue URI::InvalidURIError
-          wrong(at, "“#{given.to_s[0, 60]}” is no address")
-          nil
+          needed = !irc? || @document.key?("base")
+          @hosts = Hosts.new(@document["base"], @document.fetch("hosts", []), needed:) { |at, words| wrong(at, words) }
         end
 
         def questions(name)
-          given = @document.fetch(name, {})
-          return (wrong("/#{name}", "at most #{MOST_ASKS}, by their names") || []) && [] unless given.is_a?(Hash) && given.size <= MOST_ASKS
-
-          given.filter_map do |key, one|
-            one = {"label" => one} if one.is_a?(String)
-            unless key.match?(/\A[a-z]\w{0,39}\z/) && one.is_a?(Hash)
-              next wrong("/#{name}/#{key}",
-                "a plain name, with a “label” and perhaps an “example”") && nil
-            end
-
-            kind = one.fetch("kind", "word")
-            wrong("/#{name}/#{key}/kind", "one of #{KINDS.keys.join(", ")}") unless KINDS.key?(kind)
-            Ask.new(key, one["label"].to_s[0, 60].then do |label|
-              label.empty? ? key : label
-            end, one["example"]&.to_s&.slice(0, 80), KINDS.key?(kind) ? kind : "word", one["optional"] == true)
-          end
+          Ask.all(@document.fetch(name, {})) { |at, words| wrong("/#{name}#{at}", words) }
         end
 
         def read_headers
@@ -298,6 +238,8 @@ module Bavard
         def elsewhere(place, at)
           known(place.names, at, @transport ? @transport.kept : [])
           text = place.to_s
+          return wrong(at, "without a “base” this is an address as a whole") if text.start_with?("/") && !@document.key?("base")
+
           # Where an address is told as a whole, it is looked at when it is.
           return if text.start_with?("/", "{+")
 

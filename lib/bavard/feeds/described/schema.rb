@@ -48,7 +48,7 @@ module Bavard
           {"format" => {"const" => Description::FORMAT}, "key" => {"type" => "string", "pattern" => "^[a-z][a-z0-9-]{0,39}$"},
            "name" => {"type" => "string", "minLength" => 1, "maxLength" => Description::LONGEST_NAME}, "about" => {"type" => "string"},
            "shape" => {"enum" => Description::SHAPES}, "colour" => {"type" => "string"}, "base" => {"type" => "string", "format" => "uri"},
-           "hosts" => {"type" => "array", "maxItems" => Description::MOST_HOSTS, "items" => {"type" => "string", "format" => "uri"}},
+           "hosts" => {"type" => "array", "maxItems" => Hosts::MOST, "items" => {"type" => "string", "format" => "uri"}},
            "asks" => asks, "secrets" => asks, "headers" => named({"type" => "string"}, "^[A-Za-z0-9-]{1,60}$"), "consent" => {"type" => "object"},
            "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
            "sets" => named(object({"label" => {"type" => "string"}, "ask" => PLACE, "items" => PATH, "code" => PATH,
@@ -63,9 +63,9 @@ module Bavard
         end
 
         def asks
-          one = object({"label" => {"type" => "string"}, "example" => {"type" => "string"}, "kind" => {"enum" => Description::KINDS.keys},
+          one = object({"label" => {"type" => "string"}, "example" => {"type" => "string"}, "kind" => {"enum" => Ask::KINDS.keys},
                         "optional" => {"type" => "boolean"}})
-          named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Description::MOST_ASKS)
+          named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Ask::MOST)
         end
 
         def poll

@@ -85,6 +85,15 @@ module Bavard
           end
         end
 
+        # What a host set otherwise than it is described, so that the rest goes on following the description.
+        #
+        # @param document [Hash] as {.read} gives it
+        # @param described [Hash{String => Array<String>}]
+        # @return [Hash]
+        def self.own(document, described)
+          document.reject { |entry, keys| keys == described.fetch(entry) { DEFAULT.fetch(entry) } }
+        end
+
         def self.phrases(text)
           text.split(",").map { |phrase| phrase.strip[0, 300] }.reject(&:empty?).first(MOST_KEYS)
         end

@@ -45,9 +45,8 @@ module Bavard
 
       # Where a server is described, that says where it stands.
       def named(feed)
-        return {} unless feed.platform&.start_with?(Feeds::Platform::OWN) || platform(feed)&.description
-
-        {platform: known(feed)}
+        own = feed.platform&.start_with?(Feeds::Platform::OWN)
+        own || platform(feed)&.description ? {platform: known(feed)} : {}
       end
 
       def known(feed)

@@ -70,13 +70,14 @@ module Bavard
 
       get "/:feed/mapping" do
         feed = feed_of(id(params[:feed]))
-        platform = feed.platform && platforms[feed.platform]
-        mapping = Feeds::Irc.mapping_of(feed, platform)
-        json(name: feed.name, address: Feeds::Irc.address_of(feed).to_s, entries: mapping.entries)
+        described = described_by(feed)
+        json(name: feed.name, address: Feeds::Irc.address_of(feed, described).to_s, entries: Feeds::Irc.mapping_of(feed, described).entries)
       end
 
       post "/:feed/mapping" do
         mapping = Feeds::Irc::Mapping.read(fields(*Feeds::Irc::Mapping::DEFAULT.keys))
+        described = described_by(feed_of(id(params[:feed])))
+        mapping = Feeds::Irc::Mapping.own(mapping, described.mapping) if described
         on_lane { |show, feed_id| show.map_feed(feed_id, mapping) }
       end
 
@@ -234,7 +235,10 @@ module Bavard
           redirect "/feeds"
         end
 
-        def described_sets(feed) = (feed.platform && platforms[feed.platform]&.description&.sets) || []
+        # @return [Feeds::Platform, nil] that the feed is read by, where it is described
+        def described_by(feed) = feed.platform && platforms[feed.platform]&.then { |platform| platform if platform.description }
+
+        def described_sets(feed) = described_by(feed)&.description&.sets || []
 
         def sets_of(feed)
           kept = site.stores.emote_sets.of_feed(feed.id).to_h { |one| [one.name, one] }
