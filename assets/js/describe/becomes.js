@@ -53,7 +53,7 @@ export class Becomes {
       ...item.unread.map((field) => this.unread(field, index)),
       ...item.lacks.map((name) => this.row(name, "not given", null)),
     ];
-    return [...head, make("dl", "fields-list", ...rows)];
+    return [...head, rows.length === 0 ? make("p", "said", "Nothing of it is read.") : make("dl", "fields-list", ...rows)];
   }
 
   row(name, value, drawing) {
@@ -70,7 +70,12 @@ export class Becomes {
 
   // Pressing it offers what it could be.
   unread({ path, value, offers }, item) {
-    const choice = make("select", "", new Option("unread", ""), ...offers.map((field) => new Option(`is the ${field}`, field)));
+    const choice = make(
+      "select",
+      "",
+      new Option("unread", ""),
+      ...offers.map((field) => new Option(`is the ${field.replaceAll("_", " ")}`, field)),
+    );
     choice.setAttribute("aria-label", `What ${path} is`);
     choice.disabled = offers.length === 0;
     choice.addEventListener("change", () => choice.value && this.offer({ item, path, field: choice.value }));

@@ -118,6 +118,8 @@ test("what becomes of it is drawn and told field by field, and an offer is taken
     { item: 0, path: "tint", field: "colour" },
     { item: 0, is: "delete" },
   ]);
+  one.draw({ chosen: [{ is: "nothing", fields: {}, lacks: [], unread: [] }], drawn: [] }, {});
+  assert.deepEqual([find("#drawn").textContent, find(".fields-list")], ["Is left out.", null]);
   one.draw({ chosen: null, drawn: [] }, undefined);
   assert.equal(find("#drawn").textContent, "Choose a frame.");
 });

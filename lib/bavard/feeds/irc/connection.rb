@@ -11,8 +11,10 @@ module Bavard
       class Connection < Wire
         # At most this much at once; a longer line would be cut by the server (RFC 2812 §2.3).
         LONGEST_SENT = 510
+        # What is said and done in a channel: all else is between us and the server.
+        IN_CHANNEL = /\A(?:@\S+ +)?(?::\S+ +)?(?:PRIVMSG|TAGMSG|REDACT|KICK|MODE) +[#&+]/i
 
-        # @param watch [#call, nil] gets each line as it came
+        # @param watch [#call, nil] gets each line of a channel as it came
         def initialize(address, session, watch: nil, **options)
           super(address, session, **options)
           @watch = watch
@@ -32,7 +34,7 @@ module Bavard
           now_ms = @clock.call
           before = @reader.too_long
           @reader.feed(bytes) do |line|
-            @watch&.call(line)
+            @watch.call(line) if @watch && line.match?(IN_CHANNEL)
             @session.receive(line, now_ms)
           end
           @reject.call("a line longer than #{LineReader::LONGEST} bytes") if @reader.too_long > before
