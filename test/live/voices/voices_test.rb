@@ -184,6 +184,11 @@ class VoicesTest < Minitest::Test
     assert_equal "one is here", card["w"]
   end
 
+  def test_a_long_name_is_cut_on_the_pages_of_the_host_and_says_so
+    enter(Person.new("ann", "Wilhelmina van der Rietbroek-Oosterschelde", nil, []), Person.new("bo", "b" * 200, nil, []))
+    assert_equal ["Wilhelmina van der Rietbroek-Oosterschelde", "#{"b" * 59}…"], @voices.report(@lane.id)[:people]
+  end
+
   # The room says who is in it, the service how many it has.
   def test_a_card_counts_who_is_online_where_the_service_tells
     enter("odalys", "teo")

@@ -12,6 +12,9 @@ module Bavard
       # As long as somebody may be shown after they talked.
       LATELY_MS = 600_000
       LARGEST_CAST = 2000
+      # Of a room, on the pages of its host.
+      MOST_REPORTED = 12
+      LONGEST_REPORTED = 60
       MOST_IN_STRIP = 24
 
       attr_reader :rooms, :heard
@@ -99,7 +102,7 @@ module Bavard
       # @return [Hash, nil] a room for the host's own pages: its name and who is in it
       def report(lane_id)
         room = @rooms[lane_id] or return
-        {name: room.card.name, people: room.members.map { |member| member.name[0, 40] }.first(12), count: room.size}
+        {name: room.card.name, people: room.members.first(MOST_REPORTED).map { |member| cut(member.name) }, count: room.size}
       end
 
       # @param lane_id [Integer] of whose room it is
@@ -107,6 +110,8 @@ module Bavard
       def worn(lane_id, key) = @members[[@services[lane_id], key]]
 
       private
+
+      def cut(name) = name.length > LONGEST_REPORTED ? "#{name[0, LONGEST_REPORTED - 1]}…" : name
 
       def fading?(room, now_ms)
         room.lost_at_ms || room.members.any? { |member| member.talked_ms && now_ms - member.talked_ms < LATELY_MS }
