@@ -13,6 +13,7 @@ class DescribeTest < WebTest
 
   def setup
     @says = []
+    @fetched = []
     @server = SmallServer.new { |path, headers| answer(path, headers) }
     @irc = MinimalIrc.new
     super
@@ -27,6 +28,7 @@ class DescribeTest < WebTest
   def door = @door ||= Bavard::Outward::Door.new(inside: [URI(@server.address).then { |uri| "#{uri.host}:#{uri.port}" }, "127.0.0.1:#{@irc.port}"])
 
   def answer(path, headers)
+    @fetched << path
     return [404, {}, "{}"] unless path.start_with?("/rooms/reedmere/")
     return [403, {}, "{}"] unless headers["x-key"] == "k-1"
 
@@ -49,19 +51,24 @@ class DescribeTest < WebTest
 
   def test_a_server_that_speaks_irc_is_read_by_what_its_tags_carry_and_follows_its_description
     irc = @irc
-    pond = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "irc" => {"host" => "127.0.0.1", "port" => irc.port, "tls" => false, "tags" => {"badges" => "wears"}}, "badges" => {"ringer/3" => "https://x.example/r.png", "warden" => nil}}
+    pond = {"format" => "bavard-platform/1", "key" => "pond", "name" => "Pond", "irc" => {"host" => "127.0.0.1", "port" => irc.port, "tls" => false, "tags" => {"badges" => "wears"}}, "badges" => {"ringer/3" => "#{@server.address}/r.png", "warden" => nil}}
     @begun = send_form("/feeds/describe/", {"way" => "irc"})["id"]
     assert at("keep", {"text" => Bench::Written.text(pond), "samples" => []})["usable"]
     at("record", {"text" => Bench::Written.text(pond), "values" => {"channel" => "reedmere"}})
     wait_for("it to listen") { irc.clients.positive? }
     irc.write("@wears=warden :ann!a@b PRIVMSG #reedmere :up there\r\n")
+    irc.write(":irc PING :x\r\n:irc 372 * :PRIVMSG #reedmere :no\r\n@wears=warden :ann!a@b PRIVMSG #reedmere :last\r\n")
     said = wait_for("what came") { JSON.parse(get("/feeds/describe/#{begun}/recording").body)["frames"].grep(/up there/).first }
+    words = -> { JSON.parse(get("/feeds/describe/#{begun}/recording").body)["frames"].map { |frame| frame[/[^:]+\z/] } }
+    wait_for("the last") { words.call.last == "last" }
+    assert_equal ["up there", "last"], words.call, "what is between us and the server is no frame"
     assert_equal [{"is" => "line", "login" => "ann", "name" => "ann", "text" => "up there", "badges" => ["warden"]}],
       at("read", {"text" => Bench::Written.text(pond), "samples" => [], "frames" => [said]})["frames"][0]["becomes"]
     at("recording/stop", {})
     found = send_form("/feeds/", {"platform" => key, "channel" => "reedmere"})
     kinds = -> { stores.dress.badges(@record.id).map { |badge| [badge.kind, badge.shown, badge.theirs] } }
-    wait_for("badges that nobody wore yet") { kinds.call == [["ringer", true, "https://x.example/r.png"], ["warden", true, nil]] }
+    wait_for("badges that nobody wore yet") { kinds.call == [["ringer", true, "#{@server.address}/r.png"], ["warden", true, nil]] }
+    wait_for("their pictures to be fetched") { @fetched.include?("/r.png") }
     send_form("/dress/badges/#{found["id"]}/warden", {"shown" => "0"})
     lines = -> { show.ask { |running| running.lines.to_a.map { |kept| [kept.line.text, kept.line.person.roles] } } }
     wait_for("it to be live") { show.ask { |running| running.lane(found["id"]).state.state == :live } }
@@ -76,6 +83,10 @@ class DescribeTest < WebTest
       lines.call.include?(["two", %w[subscriber viewer]])
     end
     assert_includes JSON.parse(get("/feeds/#{found["id"]}/mapping").body)["entries"].map { |entry| [entry["entry"], entry["keys"]] }, %w[badges x]
+    # What the host sets otherwise is kept, and the rest follows the description.
+    theirs = JSON.parse(get("/feeds/#{found["id"]}/mapping").body)["entries"].to_h { |entry| [entry["entry"], entry["keys"]] }
+    send_form("/feeds/#{found["id"]}/mapping", theirs.merge("colour" => "tint", "anybody" => "reply"))
+    wait_for("it to be kept") { stores.feeds.find(found["id"]).mapping == {"colour" => %w[tint]} }
     at("remove", {})
     wait_for("it to say so") { show.ask { |running| running.lane(found["id"]).state.reason.include?("was taken away") } }
   end

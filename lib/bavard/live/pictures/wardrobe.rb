@@ -101,11 +101,14 @@ module Bavard
         note_badge(line, Core::Dress::Badge::FIRST) if line.first_time
       end
 
-      # Which kinds of badges a platform has, so that they can be set before anybody wears them.
+      # Which kinds of badges a platform has, so that they can be set before anybody wears them. Their pictures are fetched.
       #
       # @param kinds [Hash{String => String, nil}] with the addresses of their pictures
       def expect_badges(feed_id, kinds)
-        kinds.each { |text, theirs| note_kind(feed_id, Core::Dress::Badge.read(text).kind, theirs) }
+        kinds.each do |text, theirs|
+          note_kind(feed_id, Core::Dress::Badge.read(text).kind, theirs)
+          picture(theirs)
+        end
       end
 
       # The picture at an address is there now.
