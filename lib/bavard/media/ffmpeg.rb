@@ -4,6 +4,7 @@ require "English"
 require "fileutils"
 require "json"
 require "open3"
+require "securerandom"
 require_relative "../aside"
 require_relative "../error"
 
@@ -35,7 +36,7 @@ module Bavard
       # @return [Boolean] whether the file is there now, whole
       def make(path, demuxer, target, *options)
         FileUtils.mkdir_p(File.dirname(target))
-        part = "#{target}.#{Process.pid}.part"
+        part = "#{target}.#{SecureRandom.hex(8)}.part"
         pid = spawn(*command(path, demuxer, *options), part, in: File::NULL, out: File::NULL, err: File::NULL, rlimit_cpu: CPU_S,
           rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         Process.wait(pid)

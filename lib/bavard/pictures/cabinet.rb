@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "securerandom"
 
 module Bavard
   module Pictures
@@ -44,7 +45,8 @@ module Bavard
       def path(id, size) = File.join(@root, id[0, 2], size == "grid" ? "#{id}.grid" : "#{id}-#{size}.webp")
 
       def write(file, bytes)
-        part = "#{file}.#{Process.pid}.part"
+        # The same picture may come by two addresses at once.
+        part = "#{file}.#{SecureRandom.hex(8)}.part"
         File.binwrite(part, bytes)
         File.rename(part, file)
       end

@@ -13,6 +13,10 @@ module Bavard
     # Fetches what stands at an address that somebody else wrote down: only from the open web, only so much of it, only
     # for so long.
     class Fetcher
+      # Nothing came of it now; in a while it may.
+      class Unreachable < Error
+      end
+
       MOST_REDIRECTS = 3
       WITHIN_S = 12
       CONNECT_WITHIN_S = 4
@@ -28,15 +32,15 @@ module Bavard
 
       # @param largest_bytes [Integer]
       # @return [String] its bytes
-      # @raise [Bavard::Error] saying why not
+      # @raise [Bavard::Error] saying why not, Unreachable where it may be got later
       def get(address, largest_bytes: Bounds::LARGEST_BYTES)
         uri = parse(address)
         # Connecting, heads, sizes of parts and what they hold: all of it together.
         Timeout.timeout(@within_s, Late) { follow(uri, largest_bytes) }
       rescue Late, Net::OpenTimeout, Net::ReadTimeout, Net::WriteTimeout, Errno::ETIMEDOUT
-        raise Error, "#{uri.host} did not answer within #{@within_s} s"
+        raise Unreachable, "#{uri.host} did not answer within #{@within_s} s"
       rescue SystemCallError, SocketError, IOError, OpenSSL::SSL::SSLError, Net::HTTPBadResponse, Net::ProtocolError, Zlib::Error
-        raise Error, "#{uri.host} cannot be reached"
+        raise Unreachable, "#{uri.host} cannot be reached"
       rescue URI::Error
         raise Error, "that is no address of the web"
       end
@@ -72,10 +76,13 @@ module Bavard
         body = String.new(encoding: Encoding::BINARY)
         response = http.start { http.request(Net::HTTP::Get.new(uri.request_uri, ASKED)) { |answer| collect(answer, body, largest_bytes) } }
         return Elsewhere.new(response["location"].to_s) if response.is_a?(Net::HTTPRedirection) && response["location"]
-        raise Error, "#{uri.host} answered #{response.code}" unless response.is_a?(Net::HTTPSuccess)
+        raise refusal(response), "#{uri.host} answered #{response.code}" unless response.is_a?(Net::HTTPSuccess)
 
         body
       end
+
+      # Whether the server says that it is its fault, or that there was too much asked of it (RFC 9110 §15.6, RFC 6585 §4).
+      def refusal(response) = response.is_a?(Net::HTTPServerError) || response.is_a?(Net::HTTPTooManyRequests) ? Unreachable : Error
 
       def collect(answer, body, largest_bytes)
         return unless answer.is_a?(Net::HTTPSuccess)

@@ -30,8 +30,9 @@ class PictureDeskTest < LiveTest
     path = socket.gets.split[1]
     line = socket.gets until END_OF_HEAD === line
     @asked << path
-    body = path == "/wren.svg" ? Drawings.svg : "no picture"
-    socket.write("HTTP/1.1 200 OK\r\nContent-Length: #{body.bytesize}\r\n\r\n#{body}")
+    body = path == "/x.png" ? "no picture" : Drawings.svg
+    status = path == "/late.svg" && @asked.size == 1 ? "503 Busy" : "200 OK"
+    socket.write("HTTP/1.1 #{status}\r\nContent-Length: #{body.bytesize}\r\n\r\n#{body}")
     socket.close
   end
 
@@ -65,5 +66,34 @@ class PictureDeskTest < LiveTest
     3.times { assert_nil means.pictures.at(at("/x.png"), 1) }
     assert_equal 1, @asked.size
     assert_equal 0, db[:pictures].count
+  end
+
+  def test_what_was_refused_is_asked_for_again_the_next_day
+    means.pictures.at(at("/x.png"), 1)
+    wait_for("it to be refused") { db[:addresses].get(:refused) }
+    clock.now_ms += Bavard::Live::PictureDesk::AGAIN_AFTER_MS + 1
+    wait_for("it to be asked for again") { means.pictures.at(at("/x.png"), 1) || @asked.size == 2 }
+  end
+
+  def test_what_the_server_could_not_give_is_asked_for_again_in_a_minute
+    means.pictures.at(at("/late.svg"), 1)
+    wait_for("it to be asked for") { @asked.size == 1 }
+    3.times { assert_nil means.pictures.at(at("/late.svg"), 1) }
+    before = clock.now_ms
+    wait_for("it to come") do
+      clock.now_ms += Bavard::Live::PictureDesk::SOON_AGAIN_AFTER_MS
+      means.pictures.at(at("/late.svg"), 1)
+    end
+    assert_equal [2, nil], [@asked.size, db[:addresses].get(:refused)]
+    assert_operator clock.now_ms - before, :<, Bavard::Live::PictureDesk::AGAIN_AFTER_MS
+  end
+
+  # Two platforms may have one picture.
+  def test_one_picture_at_many_addresses_comes_by_each
+    came
+    addresses = Array.new(40) { |number| at("/#{number}.svg") }
+    addresses.each_with_index { |address, number| means.pictures.at(address, number) }
+    wait_for("all to come") { came.size == addresses.size }
+    assert_equal 1, addresses.map { |address| means.pictures.at(address, 1) }.uniq.size
   end
 end

@@ -90,6 +90,21 @@ class DressedShowTest < LiveTest
     assert_equal [["subscriber", @wren]], aired.last["b"].map { |badge| badge.values_at(0, 2) }
   end
 
+  def test_a_badge_whose_picture_comes_later_is_drawn_anew
+    address = "https://badges.example/ringer.png"
+    stores.dress.badge_seen(@feed.id, "ringer", address)
+    stores.dress.keep_address(address, @wren, nil, clock.call)
+    @show.ask { |show| show.dress(Bavard::Live::Wardrobe.load(stores.dress, @record.id)) }
+    take(:line, said("hello", badges: ["ringer/2"]))
+    %w[draft air].each do |picture|
+      cards = -> { hub.frames("#{picture}:#{@stage.id}").flat_map { |frame| [*frame.dig("in", "chat1"), *frame.dig("again", "chat1")] } }
+      wait_for("it to be worn in the #{picture}") do
+        moved
+        cards.call.last["b"].first.values_at(0, 2) == ["ringer", @wren]
+      end
+    end
+  end
+
   def test_replies_paid_lines_and_first_lines_come_through_as_their_own
     take(:line, said("so it is", reply: Core::Reply.new("m0", "Bob", "is it?")))
     take(:line, said("for you", paid: Core::Amount.money(500, "EUR"), first: true))

@@ -3,12 +3,13 @@
 require_relative "../../error"
 require_relative "../../fair/queue"
 require_relative "../../lasting"
+require_relative "../../pictures/fetcher"
 
 module Bavard
   module Live
     # Gets the pictures that platforms and shelves name by their address: fetched, made anew and kept, by a few threads of
     # their own, so that no line ever waits for one; shows in turn, so that none waits for another's flood. What was got is
-    # remembered; what was refused is tried again the next day.
+    # remembered; what was refused is tried again the next day, and what could not be got just now in a minute.
     class PictureDesk
       WORKERS = 4
       # Of one show: what waits, and how many are on their way.
@@ -16,6 +17,9 @@ module Bavard
       AT_ONCE = 2
       REMEMBERED = 20_000
       AGAIN_AFTER_MS = 86_400_000
+      SOON_AGAIN_AFTER_MS = 60_000
+      # Of an address that is being fetched.
+      ON_ITS_WAY = Float::INFINITY
 
       # @param fetcher [Pictures::Fetcher]
       # @param workshop [Pictures::Workshop]
@@ -29,6 +33,7 @@ module Bavard
         @clock = clock
         @log = log
         @lock = Mutex.new
+        # By address the picture's id, or from when on (milliseconds) it may be asked for again.
         @known = {}
         @listeners = []
         @queue = Fair::Queue.new(most_of_one: MOST_WAITING, out_of_one: AT_ONCE)
@@ -54,10 +59,12 @@ module Bavard
       # @return [String, nil] the picture's id, or nil while it is not there (yet)
       def at(address, owner)
         @lock.synchronize do
-          return @known[address] || nil if @known.key?(address)
+          known = @known[address]
+          return known if known.is_a?(String)
+          return if known && @clock.call < known
 
           @known.shift if @known.size >= REMEMBERED
-          @known[address] = false
+          @known[address] = ON_ITS_WAY
         end
         @queue.push(owner, address) || forget(address)
         nil
@@ -99,26 +106,37 @@ module Bavard
 
       def work
         @queue.each do |owner, address|
-          id = find(address, owner) or next
-          @lock.synchronize { @known[address] = id }
+          found = find(address, owner)
+          @lock.synchronize { @known[address] = found }
+          next unless found.is_a?(String)
+
           @lock.synchronize { @listeners.dup }.each { |listener| listener.call(address) }
         end
       end
 
-      # @return [String, nil]
+      # @return [String, Integer] the picture's id, or from when on to ask again
       def find(address, owner)
         known = @store.at_address(address, @clock.call - AGAIN_AFTER_MS)
-        return known.first if known && (known.first.nil? || @cabinet.there?(known.first))
+        return known.first if known&.first && @cabinet.there?(known.first)
+        return @clock.call + AGAIN_AFTER_MS if known && known.first.nil?
 
         get(address, owner, patient: true)
+      rescue Pictures::Fetcher::Unreachable => error
+        @log.info("picture at #{address[0, 200]}: #{error.message}")
+        @clock.call + SOON_AGAIN_AFTER_MS
       rescue Error => error
+        refuse(address, error)
+        @clock.call + AGAIN_AFTER_MS
+      rescue StandardError => error
+        @log.warn("picture at #{address[0, 200]}", error)
+        @clock.call + SOON_AGAIN_AFTER_MS
+      end
+
+      def refuse(address, error)
         @log.info("picture at #{address[0, 200]}: #{error.message}")
         @store.keep_address(address, nil, error.message[0, 200], @clock.call)
-        nil
-      rescue Sequel::Error, Sequel::DatabaseError, StandardError => error
+      rescue Sequel::Error => error
         @log.warn("picture at #{address[0, 200]}", error)
-        forget(address)
-        nil
       end
     end
   end

@@ -83,11 +83,14 @@ module Bavard
       # @param line [Core::Chat::Line]
       # @return [Array<Worn>]
       def badges(line)
-        badges = line.person.badges
-        return line.first_time ? [worn(line, Core::Dress::Badge::FIRST)].compact : NONE if badges.empty?
+        badges = badges_of(line)
+        badges.empty? ? NONE : badges.first(MOST_BADGES).filter_map { |badge| worn(line, badge) }
+      end
 
-        badges = [*badges, Core::Dress::Badge::FIRST] if line.first_time
-        badges.first(MOST_BADGES).filter_map { |badge| worn(line, badge) }
+      # @param address [String]
+      # @return [Boolean] whether a line is drawn otherwise once there is a picture at it
+      def wears?(line, address)
+        line.addresses.include?(address) || badges_of(line).any? { |badge| setting_of(line.feed_id, badge)&.theirs == address }
       end
 
       # Counts what a line wears, and takes note of what nobody has seen before.
@@ -97,8 +100,7 @@ module Bavard
 
           emote.is_a?(String) ? note_platform_emote(line.feed_id, text, emote) : (@uses[emote.id] += 1 if emote.id)
         end
-        line.person.badges.each { |badge| note_badge(line, badge) }
-        note_badge(line, Core::Dress::Badge::FIRST) if line.first_time
+        badges_of(line).each { |badge| note_badge(line, badge) }
       end
 
       # Which kinds of badges a platform has, so that they can be set before anybody wears them. Their pictures are fetched.
@@ -129,6 +131,10 @@ module Bavard
 
       private
 
+      def badges_of(line) = line.first_time ? [*line.person.badges, Core::Dress::Badge::FIRST] : line.person.badges
+
+      def setting_of(feed_id, badge) = contents.badges[[feed_id, Core::Dress::Badge.read(badge).kind]]
+
       def worn(line, text)
         address = line.person.badge_pictures&.[](text)
         key = [line.feed_id, text, address]
@@ -136,14 +142,13 @@ module Bavard
         return known || nil unless known.nil?
 
         @worn.clear if @worn.size > MOST_WORN
-        badge = Core::Dress::Badge.read(text)
-        setting = contents.badges[[line.feed_id, badge.kind]]
+        setting = setting_of(line.feed_id, text)
         if setting && !setting.shown
           @worn[key] = false
           return
         end
 
-        draw(badge, setting, address || setting&.theirs).tap { |made, there| @worn[key] = made if there }.first
+        draw(Core::Dress::Badge.read(text), setting, address || setting&.theirs).tap { |made, there| @worn[key] = made if there }.first
       end
 
       # @return [Array(Worn, Boolean)] the badge, and whether it will stay like that

@@ -223,8 +223,8 @@ module Bavard
 
       def came(address)
         wardrobe.picture_came(address)
-        desks.each_value { |desk| desk.redraw { |line| line.addresses.include?(address) } }
-        prompter.redraw(lanes) { |line| line.addresses.include?(address) }
+        desks.each_value { |desk| desk.redraw { |line| wardrobe.wears?(line, address) } }
+        prompter.redraw(lanes) { |line| wardrobe.wears?(line, address) }
       end
 
       def screen_did(item)
