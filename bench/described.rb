@@ -2,9 +2,9 @@
 
 require "json"
 require_relative "../lib/bavard/feeds/described"
-require_relative "../lib/bavard/feeds/polling/items"
 require_relative "cpu"
 require_relative "steal"
+require_relative "written_parser"
 
 module Bench
   # Platforms that are described: what reading by a description costs against a parser that was written for the same items, how many lines
@@ -12,7 +12,7 @@ module Bench
   class Described
     include Cpu
 
-    RUNS = 30
+    RUNS = 100
     ITEMS = 600
     KINDS = 30
     # For each example.
@@ -59,7 +59,7 @@ module Bench
         items = (0...ITEMS).map { |number| item(number) }
         reading = Bavard::Feeds::Described::Description.read(LANTERN).reading
         {ours: -> { items.each { |one| reading.read(one, 1, 1).intake or raise "a line was lost" } },
-         parser: -> { items.each { |one| Bavard::Feeds::Polling::Items.intake(one, 1, 1, history: false) or raise "a line was lost" } }, thirty: thirty}
+         parser: -> { items.each { |one| WrittenParser.intake(one, 1, 1, history: false) or raise "a line was lost" } }, thirty: thirty}
       end
     end
 

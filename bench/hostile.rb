@@ -7,9 +7,8 @@ require_relative "../lib/bavard/core/gate/memory"
 require_relative "../lib/bavard/core/gate/rule_set"
 require_relative "../lib/bavard/core/reading/speech"
 require_relative "../lib/bavard/feeds/activities/reading"
+require_relative "../lib/bavard/feeds/described"
 require_relative "../lib/bavard/feeds/irc"
-require_relative "../lib/bavard/feeds/polling/items"
-require_relative "../lib/bavard/feeds/socket/items"
 require_relative "../lib/bavard/live/lines/line_card"
 require_relative "../test/support/ordinary_irc_server"
 require_relative "hostile_drawn"
@@ -20,6 +19,7 @@ module Bench
   class Hostile
     MANY = 25_000
     CHANNEL = "#reedmere"
+    PLATFORMS = File.expand_path("../docs/platforms", __dir__)
     MARK = ["circle", "#5fb8d6"].freeze
     # What lines are made of: words of the wires, markup, patterns, signs that write otherwise, and what is no text.
     PARTS = ["PRIVMSG #reedmere :hi", "+draft/event=tip", "+draft/amount=100000000/EUR;", "badges=host", "\u0001ACTION ",
@@ -95,12 +95,17 @@ module Bench
     def polling(words, junk)
       item = {"type" => "message", "id" => "m1", "at" => "2026-11-25T05:52:00Z", "text" => words,
               "author" => {"login" => "eve", "name" => words[0, 40]}}
-      [Bavard::Feeds::Polling::Items.intake(over_wire(spoilt(item, junk)), 1, 9, history: false)].compact
+      by_description("lantern", spoilt(item, junk))
     end
 
     def socket(words, junk)
       event = {"op" => "event", "kind" => "line", "id" => "m1", "ts" => 1, "body" => words, "from" => {"login" => "eve", "nick" => words[0, 40]}}
-      [Bavard::Feeds::WebSocketFeed::Items.intake(over_wire(spoilt(event, junk)), 1, 9, history: false)].compact
+      by_description("skein", spoilt(event, junk))
+    end
+
+    def by_description(name, item)
+      @readings ||= Hash.new { |all, key| all[key] = Bavard::Feeds::Described::Description.load(File.join(PLATFORMS, "#{key}.json")).reading }
+      [@readings[name].read(over_wire(item), 1, 9).intake].compact
     end
 
     def webhook(words, junk)

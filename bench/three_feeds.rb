@@ -71,11 +71,9 @@ module Bench
     end
 
     def address(standin, platform)
-      case platform.kind
-      when "irc" then {"host" => "127.0.0.1", "port" => standin.irc_port, "tls" => false, "channel" => "#reedmere", "nick" => nil}
-      when "polling" then {"number" => nil, "channel" => "reedmere"}
-      else {"room" => "reedmere"}
-      end
+      return {"host" => "127.0.0.1", "port" => standin.irc_port, "tls" => false, "channel" => "#reedmere", "nick" => nil} if platform.kind == "irc"
+
+      {platform.description.asks.first.name => "reedmere"}
     end
 
     def watch

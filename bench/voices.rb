@@ -5,7 +5,6 @@ require "socket"
 require "websocket/driver"
 require_relative "../lib/bavard/core/pieces/pieces"
 require_relative "../lib/bavard/core/voice/recording"
-require_relative "../lib/bavard/feeds/platform"
 require_relative "keyboard_to_screen"
 require_relative "share"
 require_relative "steal"
@@ -24,6 +23,7 @@ module Bench
     ATTACK_MS = 20
     TICKS_A_SECOND = 100.0
     FORTY = File.expand_path("../demo/conversations/forty.json", __dir__)
+    DESCRIPTION = File.expand_path("../docs/platforms/hidewire.json", __dir__)
     # When each sign was painted, on the clock that all processes of this machine share.
     WATCH = <<~JS
       window.signs = [];
@@ -96,8 +96,7 @@ module Bench
     def with_rooms(people, stages)
       TestDatabase.clean if TestDatabase.db
       service = Service.new(people)
-      platform = Bavard::Feeds::Platform.new(key: "voices", name: "Voices", kind: "voice", shape: "ring", colour: "#5fb8d6",
-        base: "http://127.0.0.1:#{service.port}")
+      platform = JSON.parse(File.read(DESCRIPTION)).merge("base" => "http://127.0.0.1:#{service.port}")
       tokens = seed(stages)
       app = RunningApp.new(platforms: [platform]).start
       yield service, app, tokens
@@ -111,8 +110,8 @@ module Bench
       account_id = db[:accounts].insert(email: "bench@reedmere.example", password_hash: "none")
       show = Bavard::Store::Shows.new(db).create(account_id, name: "Bench", host_name: "Bench")
       Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32))
-        .create(show.id, kind: "voice", name: "Bench", shape: "ring", colour: "#5fb8d6", platform: "voices", address: {"room" => "hides",
-                                                                                                                       "follow" => nil})
+        .create(show.id, kind: "voice", name: "Bench", shape: "ring", colour: "#5fb8d6", platform: "hidewire", address: {"room" => "hides",
+                                                                                                                         "follow" => nil})
       stages = Bavard::Store::Stages.new(db)
       piece = Bavard::Core::Pieces::VoicesPiece.build("voices1", "x" => 60, "y" => 60, "width" => 700, "height" => 900, "at_most" => 12)
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])

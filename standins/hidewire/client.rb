@@ -4,13 +4,13 @@ require "json"
 require_relative "../skein/client"
 
 module Hidewire
-  # One connection to Hidewire. It says hello; the client joins a room, or follows a person into whichever they are in, or
-  # resumes the room's text where it was. Who is there is told whole at first and then change by change; levels come by
+  # One connection to Hidewire. It says hello; the client joins a room, or follows a person into whichever they are in. Where it was
+  # in that room before, it is told what was written since. Who is there is told whole at first and then change by change; levels come by
   # themselves, unnumbered, in −dBov (RFC 6464).
   #
   #   ← {"op":"hello","beat_ms":5000}
-  #   → {"op":"join","room":"hides","follow":"odalys","token":null}
-  #   ← {"op":"joined","resume":"…","seq":12,"room":{"id":"hides","name":"The hides",…},"people":[{"id":"odalys",…}]}
+  #   → {"op":"join","room":"hides","follow":"odalys","token":null,"resume":null,"after":null}
+  #   ← {"op":"joined","resume":"…","seq":12,"again":false,"room":{"id":"hides","name":"The hides",…},"people":[{"id":"odalys",…}]}
   #   ← {"op":"levels","l":[["odalys",31],["teo",66]]}
   #   ← {"op":"event","kind":"joined","who":{…}}  "left" "changed"; and the room's text, numbered, as lines
   class Client < Skein::Client
@@ -59,15 +59,8 @@ module Hidewire
       return close("no such room", 4404) unless @rooms.places.key?(room)
 
       enter(room)
-      joined(room, @room.last_seq)
-    end
-
-    def resume(said)
-      known = self.class.resumes[said["resume"]]
-      return tell("op" => "cannot_resume") if known.nil? || !@rooms.places.key?(known.first)
-
-      enter(known.first)
-      super
+      since = self.class.resumes[said["resume"]]&.first == room ? said["after"] : nil
+      told_again(room, since)
     end
 
     def enter(room)
@@ -75,10 +68,10 @@ module Hidewire
       @room = @rooms.places.fetch(room).text
     end
 
-    def joined(room, seq)
+    def joined(room, seq, again: false)
       key = SecureRandom.urlsafe_base64(12)
       self.class.remember(key, room, @word)
-      tell("op" => "joined", "resume" => key, "seq" => seq, **there)
+      tell("op" => "joined", "resume" => key, "seq" => seq, "again" => again, **there)
       @joined = true
     end
 

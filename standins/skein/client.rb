@@ -143,7 +143,7 @@ module Skein
     def told_again(room, after)
       return joined(room, @room.last_seq) unless after.is_a?(Integer) && after + 1 >= @room.first_seq
 
-      joined(room, after)
+      joined(room, after, again: true)
       send_posts(@room.after(after, StandIns::Room::REMEMBERED))
     end
 
@@ -159,10 +159,11 @@ module Skein
       tell_totals
     end
 
-    def joined(room, seq)
+    # @param again [Boolean] whether what came after that number follows
+    def joined(room, seq, again: false)
       key = SecureRandom.urlsafe_base64(12)
       self.class.remember(key, room, @word)
-      tell("op" => "joined", "room" => room, "resume" => key, "on_air" => @room.live, "seq" => seq, "as" => @token&.account)
+      tell("op" => "joined", "room" => room, "resume" => key, "on_air" => @room.live, "seq" => seq, "again" => again, "as" => @token&.account)
       @joined = true
     end
 

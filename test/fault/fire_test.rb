@@ -116,9 +116,9 @@ class FireTest < PreparedTest
 
   def feeds
     add_feed_at(oxbow.address)
-    {"lantern" => ["polling", {"number" => standins[1].state["number"]}], "skein" => ["socket", {"room" => "reedmere"}]}.each do |platform, (kind, address)|
+    {"lantern" => {"number" => standins[1].state["number"]}, "skein" => {"room" => "reedmere"}}.each do |platform, address|
       Bavard::Store::Feeds.new(TestDatabase.db, Bavard::Store::SecretBox.new("-" * 32))
-        .create(@show.id, kind:, platform:, name: platform, shape: "square", colour: "#63c58a", address:)
+        .create(@show.id, kind: "described", platform:, name: platform, shape: "square", colour: "#63c58a", address:)
     end
   end
 

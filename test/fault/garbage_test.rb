@@ -5,12 +5,13 @@ require "socket"
 require_relative "../support/plain"
 require_relative "../support/feed_probe"
 require_relative "../../lib/bavard/feeds/platform"
+require_relative "../feeds/described/examples"
 
 # A platform whose answers cannot be read: one, some, or all of them. The feed takes what can be, counts what not, and goes on.
 class GarbageTest < Minitest::Test
   include Wait
 
-  Platform = Bavard::Feeds::Platform
+  TRIES = Bavard::Feeds::Described::PollConnection::TRIES
 
   # Answers what a test says, one after the other; the last of it for good.
   class Answers
@@ -49,8 +50,8 @@ class GarbageTest < Minitest::Test
 
   def reading(*answers)
     @server = Answers.new(*answers)
-    platform = Platform.new(key: "lantern", name: "Lantern", kind: "polling", shape: "diamond", colour: "#e58fb0", base: @server.address)
-    @probe = FeedProbe.of(Bavard::Feeds::Polling, platform, {"number" => "1111-2222"}).start
+    platform = Bavard::Feeds::Platform.of(Examples.description("lantern", base: @server.address))
+    @probe = FeedProbe.of(platform, {"number" => "1111-2222"}).start
   end
 
   def teardown
@@ -74,10 +75,10 @@ class GarbageTest < Minitest::Test
 
   # It would be asked for until the end of the broadcast.
   def test_a_page_that_can_never_be_read_is_left_out_and_shown_as_a_gap
-    reading(page('"before"', next_page: "a"), *(["HTTP/1.1 200 OK\r\nConnection: close\r\n\r\n{oh no"] * Bavard::Feeds::Polling::Connection::TRIES),
+    reading(page('"before"', next_page: "a"), *(["HTTP/1.1 200 OK\r\nConnection: close\r\n\r\n{oh no"] * TRIES),
       page('"after"', next_page: "b"))
     @probe.line_with("after")
     assert_equal 1, @probe.of(:gap).size
-    assert_includes [nil, ""], @server.asked[Bavard::Feeds::Polling::Connection::TRIES + 1]
+    assert_includes [nil, ""], @server.asked[TRIES + 1]
   end
 end

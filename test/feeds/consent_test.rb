@@ -41,7 +41,7 @@ class ConsentTest < Minitest::Test
   end
 
   def probe(permission)
-    @probe = FeedProbe.of(Bavard::Feeds::Polling, @standin.platform, {"number" => nil, "channel" => "reedmere"}, permission: held(permission)).start
+    @probe = FeedProbe.of(@standin.platform, {"channel" => "reedmere"}, permission: held(permission)).start
   end
 
   def test_the_question_names_what_is_wanted_and_carries_a_pkce_challenge
@@ -111,7 +111,7 @@ class ConsentTest < Minitest::Test
     answered = wait_for("the answer") { @probe.of(:answered).last }
     assert_equal [7, true, nil], answered.body.to_a
     assert_equal "thank you all", @probe.line_with("thank you all").body.text
-    guest = FeedProbe.of(Bavard::Feeds::Polling, @standin.platform, {"number" => nil, "channel" => "reedmere"}).start.until_live
+    guest = FeedProbe.of(@standin.platform, {"channel" => "reedmere"}).start.until_live
     guest.say("me too")
     refute wait_for("the answer") { guest.of(:answered).last }.body.went
   ensure

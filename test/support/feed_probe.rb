@@ -1,8 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../../lib/bavard/feeds/described"
 require_relative "../../lib/bavard/feeds/irc"
-require_relative "../../lib/bavard/feeds/polling"
-require_relative "../../lib/bavard/feeds/socket"
 require_relative "../../lib/bavard/feeds/xmpp"
 require_relative "../../lib/bavard/feeds/outbox"
 require_relative "../../lib/bavard/feeds/runner"
@@ -32,13 +31,11 @@ class FeedProbe
     new(resume) { |now, options| Bavard::Feeds::Xmpp.connection(feed, now, door: DOOR, **options) }
   end
 
-  # @param kind [Module] Bavard::Feeds::Polling or WebSocketFeed
   # @param platform [Bavard::Feeds::Platform]
-  def self.of(kind, platform, address, permission: nil, resume: Bavard::Feeds::NOTHING_TO_RESUME)
+  # @param address [Hash] what is asked of a host
+  def self.of(platform, address, permission: nil, resume: Bavard::Feeds::NOTHING_TO_RESUME)
     feed = Feed.new(1, address, nil, {})
-    new(resume) do |now, options|
-      kind.connection(feed, now, platform:, permission:, **options, **(kind == Bavard::Feeds::Polling ? {found: ->(_number) {}} : {}))
-    end
+    new(resume) { |now, options| Bavard::Feeds::Described.connection(feed, now, platform:, permission:, **options) }
   end
 
   # @yieldparam resume [Bavard::Feeds::Resume] where the last connection stopped

@@ -19,7 +19,7 @@ class RunningApp
 
   attr_reader :port, :folder
 
-  # @param platforms [Array<Bavard::Feeds::Platform>]
+  # @param platforms [Array<Bavard::Feeds::Platform, Hash>] or what stands in the list of them
   # @param env [Hash] what else it finds there
   def initialize(port: nil, folder: nil, platforms: [], env: {})
     @env = env
@@ -50,7 +50,13 @@ class RunningApp
   def platforms_file
     return "" if @platforms.empty?
 
-    File.join(folder, "platforms.json").tap { |file| File.write(file, JSON.generate(@platforms.map { |one| one.description ? RunningStandin.listed(one.name) : one.to_h })) }
+    File.join(folder, "platforms.json").tap { |file| File.write(file, JSON.generate(@platforms.map { |one| listed(one) })) }
+  end
+
+  def listed(platform)
+    return platform if platform.is_a?(Hash)
+
+    platform.description ? RunningStandin.listed(platform.name) : platform.to_h
   end
 
   def address = "http://127.0.0.1:#{port}"

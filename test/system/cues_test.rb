@@ -16,7 +16,7 @@ class SkeinBrowserTest < PreparedTest
     click_on "Connect a chat", match: :first
     within("#add") do
       find(".kind", text: "Skein").click
-      fill_in "channel", with: "reedmere"
+      fill_in "skein.room", with: "reedmere"
       click_on "Connect", exact: true
     end
     assert_selector ".lane[aria-label=Skein] .chip", text: "live"

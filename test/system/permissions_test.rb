@@ -22,7 +22,7 @@ class PermissionsTest < PlatformBrowserTest
     assert_text "Skein is connected as Reedmere."
     lane("Skein") do
       assert_selector ".chip", text: "live"
-      assert_text(/signed in as reedmere.*May read and write, since \d/m)
+      assert_text(/Signed in as reedmere.*May read and write, since \d/m)
     end
     fill_in "Your answer", with: "thank you all"
     click_on "Send", exact: true
@@ -31,7 +31,7 @@ class PermissionsTest < PlatformBrowserTest
     lane("Skein") do
       find("summary").click
       click_on "Disconnect the account"
-      assert_text "reading as a guest"
+      assert_text "Reading as a guest"
     end
     assert_equal 0, @skein.state["grants"]
     assert_no_selector "#answer-form"
@@ -39,7 +39,7 @@ class PermissionsTest < PlatformBrowserTest
   end
 
   def test_a_permission_given_later_allows_answering
-    add("Skein", channel: "reedmere")
+    add("Skein", room: "reedmere")
     assert_no_selector "#answer-form"
     within("#answer-lacks") { click_on "Skein" }
     grant("Allow it")
@@ -61,7 +61,7 @@ class PermissionsTest < PlatformBrowserTest
     end
     grant("Allow it", account: "fenlight")
     lane("Skein") do
-      assert_text "signed in as fenlight"
+      assert_text "Signed in as fenlight"
       assert_selector ".chip", text: "live"
     end
     assert_equal({"room" => "fenlight"}, TestDatabase.db[:feeds].get(:address).to_h)

@@ -9,7 +9,7 @@ class PlatformsTest < PlatformBrowserTest
   def test_each_of_three_platforms_and_all_three_marks_on_air
     add("Oxbow", channel: "reedmere")
     add("Lantern", number: "https://lantern.example/watch/#{@lantern.state["number"]}")
-    add("Skein", channel: "reedmere")
+    add("Skein", room: "reedmere")
     open_screen(link)
     [oxbow, @lantern, @skein].each { |platform| platform.say("hello from #{platform.class} #{platform.web_port}") }
     on_screen do
@@ -23,8 +23,8 @@ class PlatformsTest < PlatformBrowserTest
   end
 
   def test_pictures_that_platforms_send_along_come_from_us
-    [["Oxbow", oxbow], ["Skein", @skein]].each do |name, platform|
-      add(name, channel: "reedmere")
+    [["Oxbow", oxbow, :channel], ["Skein", @skein, :room]].each do |name, platform, field|
+      add(name, field => "reedmere")
       platform.say("🦆 :owl: from #{name}", login: "kestrel_ann")
     end
     open_screen(link)
@@ -43,38 +43,63 @@ class PlatformsTest < PlatformBrowserTest
   def test_what_is_wrong_is_said_before_it_counts
     choose("Lantern")
     within("#add") do
-      fill_in "number", with: "0000-0000"
       click_on "Connect", exact: true
-      assert_selector ".error-line", text: "There is no broadcast 0000-0000."
+      assert_selector ".error-line", text: "Enter “Channel” or “Today’s number”."
+      fill_in "lantern.number", with: "0000-0000"
+      click_on "Connect", exact: true
+      assert_selector ".error-line", text: "Lantern does not know “0000-0000”."
     end
     choose("Skein")
     within("#add") do
-      fill_in "channel", with: "nowhere"
+      fill_in "skein.room", with: "nowhere"
       click_on "Connect", exact: true
-      assert_selector ".error-line", text: "has no room called nowhere"
+      assert_selector ".error-line", text: "Skein does not know “nowhere”."
     end
     assert_equal 0, TestDatabase.db[:feeds].count
     within("#add") { click_on "Keep it anyway" }
     lane("Skein") { assert_selector ".chip", text: "needs another address" }
   end
 
-  def test_todays_number_is_entered_found_and_found_again_tomorrow
+  def test_todays_number_is_entered_and_the_next_one_found_by_its_channel
     add("Lantern", number: @lantern.state["number"])
     @lantern.post("/broadcast", "on" => "0")
     lane("Lantern") do
-      assert_selector ".chip", text: "needs today’s number"
-      click_on "Find it for me"
-      fill_in "Channel of Lantern", with: "reedmere"
-      click_on "Find it for me"
-      assert_selector ".error-line", text: "Nobody is broadcasting on reedmere just now."
+      assert_selector ".chip", text: "needs today’s broadcast"
+      assert_text "This broadcast is over."
+      fill_in "Channel", with: "reed mere"
+      click_on "Connect", exact: true
+      assert_selector ".error-line", text: "“reed mere” cannot be it"
+      fill_in "Channel", with: "reedmere"
+      click_on "Connect", exact: true
+      assert_selector ".chip", text: "nobody is broadcasting"
+    end
+    2.times do
       @lantern.post("/broadcast", "on" => "1")
-      click_on "Find it for me"
+      lane("Lantern") { assert_selector ".chip", text: "live" }
+      @lantern.post("/broadcast", "on" => "0")
+      lane("Lantern") { assert_selector ".chip", text: "nobody is broadcasting" }
+    end
+  end
+
+  def test_a_feed_reads_elsewhere_and_can_be_left_as_it_was
+    add("Skein", room: "reedmere")
+    lane("Skein") do
+      find("summary").click
+      click_on "Read elsewhere"
+      click_on "Leave it as it was"
+      assert_no_selector ".address"
+      find("summary").click
+      click_on "Read elsewhere"
+      assert_field "Room", with: "reedmere"
+      fill_in "Room", with: "nowhere"
+      click_on "Connect", exact: true
+      assert_selector ".error-line", text: "Skein does not know “nowhere”."
+      fill_in "Room", with: "fenlight"
+      click_on "Connect", exact: true
+      assert_no_selector ".address"
       assert_selector ".chip", text: "live"
     end
-    @lantern.post("/broadcast", "on" => "0")
-    lane("Lantern") { assert_selector ".chip", text: "nobody is broadcasting" }
-    @lantern.post("/broadcast", "on" => "1")
-    lane("Lantern") { assert_selector ".chip", text: "live" }
+    assert_equal({"room" => "fenlight"}, TestDatabase.db[:feeds].get(:address).to_h)
   end
 
   def test_an_address_of_ones_own_takes_what_its_example_sends
@@ -121,7 +146,7 @@ class PlatformsTest < PlatformBrowserTest
   def test_a_busy_chat_into_the_draft_alone
     choose("Skein")
     within("#add") do
-      fill_in "channel", with: "reedmere"
+      fill_in "skein.room", with: "reedmere"
       find("summary", text: "More").click
       find("label", text: "Into the draft alone").click
       click_on "Connect", exact: true

@@ -38,15 +38,16 @@ class FeedsPagesTest < WebTest
   end
 
   def test_a_feed_is_tried_and_what_was_found_is_told
-    found = send_form("/feeds/", {"platform" => "skein", "channel" => "https://skein.example/reedmere/"})
-    assert_equal "Reading the room reedmere.", found["found"]
-    assert_equal [["Skein", "socket", "triangle", {"room" => "reedmere"}]], feeds.map { |feed| [feed.name, feed.kind, feed.shape, feed.address] }
+    found = send_form("/feeds/", {"platform" => "skein", "skein.room" => "https://skein.example/@Reedmere/"})
+    assert_equal "Reading Skein.", found["found"]
+    assert_equal [["Skein", "described", "triangle", {"room" => "reedmere"}]], feeds.map { |feed| [feed.name, feed.kind, feed.shape, feed.address] }
     until_state(found["id"], :live)
   end
 
   def test_what_cannot_be_read_names_its_field_and_is_not_kept
-    {{"platform" => "skein"} => "channel", {"platform" => "skein", "channel" => "nowhere"} => "channel", {"platform" => "lantern"} => "number",
-     {"platform" => "lantern", "number" => "0000-0000"} => "number", {"platform" => "lantern", "number" => "x y"} => "number", {"kind" => "socket"} => "kind",
+    {{"platform" => "skein"} => "skein.room", {"platform" => "skein", "skein.room" => "nowhere"} => "skein.room", {"platform" => "lantern"} => "lantern.channel",
+     {"platform" => "lantern", "lantern.number" => "0000-0000"} => "lantern.number", {"platform" => "lantern", "lantern.number" => "x y"} => "lantern.number",
+     {"platform" => "lantern", "lantern.channel" => "x/../y?"} => "lantern.channel", {"kind" => "described"} => "kind",
      {"kind" => "nothing"} => "kind", {"kind" => "inbox"} => "name", {"kind" => "xmpp"} => "jid",
      {"kind" => "xmpp", "jid" => "hide@rooms.reedmere.example", "place" => "x:0"} => "place"}.each do |given, field|
       assert_equal field, send_form("/feeds/", given)["field"], given.inspect
@@ -56,19 +57,23 @@ class FeedsPagesTest < WebTest
   end
 
   def test_a_second_feed_of_a_platform_has_a_mark_of_its_own
-    2.times { send_form("/feeds/", {"platform" => "skein", "channel" => "reedmere"}) }
+    2.times { send_form("/feeds/", {"platform" => "skein", "skein.room" => "reedmere"}) }
     assert_equal 2, feeds.map { |feed| [feed.shape, feed.colour] }.uniq.size
   end
 
-  def test_todays_number_is_found_by_channel_and_kept
-    id = send_form("/feeds/", {"platform" => "lantern", "number" => "0000-0000", "anyway" => "1"})["id"]
+  def test_where_a_feed_reads_is_said_anew_and_tried_first
+    id = send_form("/feeds/", {"platform" => "lantern", "lantern.number" => "0000-0000", "anyway" => "1"})["id"]
     until_state(id, :needs_you)
-    assert_equal "channel", send_form("/feeds/#{id}/find")["field"]
-    assert_equal "number", send_form("/feeds/#{id}/number", {"number" => "soon"})["field"]
-    assert_equal @lantern.state["number"], send_form("/feeds/#{id}/find", {"channel" => "reedmere"})["number"]
+    assert_equal :broadcast, lane(id)[:want]
+    assert_equal [["lantern.channel", false, nil], ["lantern.number", true, "0000-0000"]], lane(id)[:asks].map { |ask| ask.values_at(:field, :each, :value) }
+    assert_equal "lantern.channel", send_form("/feeds/#{id}/address")["field"]
+    refused = send_form("/feeds/#{id}/address", {"lantern.number" => "1111-1111"})
+    assert_equal [422, true], [last_response.status, refused["anyway"]]
+    assert_equal({"number" => "0000-0000"}, stores.feeds.find(id).address)
+    send_form("/feeds/#{id}/address", {"lantern.channel" => "reedmere"})
     until_state(id, :live)
     until_written
-    assert_equal({"number" => @lantern.state["number"], "channel" => "reedmere"}, stores.feeds.find(id).address)
+    assert_equal({"channel" => "reedmere"}, stores.feeds.find(id).address)
   end
 
   def test_permission_makes_a_feed_of_that_accounts_own_and_its_tokens_are_sealed
@@ -118,8 +123,8 @@ class FeedsPagesTest < WebTest
     clear_cookies
     @csrf = nil
     sign_up(email: "other@reedmere.example")
-    %w[withdraw draft-only number find connect disconnect remove].each do |what|
-      send_form("/feeds/#{id}/#{what}", {"number" => "7741-0392", "channel" => "x", "on" => "1"})
+    %w[withdraw draft-only address connect disconnect remove].each do |what|
+      send_form("/feeds/#{id}/#{what}", {"skein.room" => "fenlight", "on" => "1"})
       assert_includes [404, 422], last_response.status, what
     end
     get "/feeds/#{id}/inbox"

@@ -30,12 +30,12 @@ class SettingsTest < Minitest::Test
   def test_described_platforms_stand_beside_listed_ones_and_never_in_their_place
     Dir.mktmpdir do |folder|
       list = File.join(folder, "list.txt")
-      File.write(list, JSON.generate([{key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#b79cf0", base: "http://127.0.0.1:1"}]))
+      File.write(list, JSON.generate([{key: "skein", name: "Skein", kind: "irc", shape: "triangle", colour: "#b79cf0", base: "http://127.0.0.1:1"}]))
       %w[skein kettle].each { |name| FileUtils.cp(File.expand_path("../../docs/platforms/#{name}.json", __dir__), folder) }
       File.write(File.join(folder, "odd.json"), "{")
       set = nil
       _, said = capture_io { set = settings("BAVARD_PLATFORMS" => list, "BAVARD_DESCRIPTIONS" => folder) }
-      assert_equal({"kettle" => "described", "skein" => "socket"}, set.platforms.transform_values(&:kind))
+      assert_equal({"kettle" => "described", "skein" => "irc"}, set.platforms.transform_values(&:kind))
       assert_equal ["platform left out: #{folder}/odd.json: /: this is no JSON", "platform left out: “skein” is listed already"], said.lines.map { |line| line[/\A.*?(?:JSON|already)/] }
     end
   end

@@ -67,7 +67,7 @@ export class AddForm {
     const consent = document.querySelector("#add-consent");
     consent.href = chosen.dataset.consent ?? "";
     consent.lastElementChild.textContent = `Ask ${chosen.dataset.name} for permission`;
-    if (parts.has("voice")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
+    if (parts.has("rooms")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
     this.placeName(parts);
     document.querySelector("#add-do").textContent = MAKES.find(([part]) => parts.has(part))?.[1] ?? "Connect";
     this.clear();

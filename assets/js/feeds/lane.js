@@ -5,7 +5,7 @@ import { button, icon, make, svg } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, send } from "../house/send.js";
 import { clock, clockSeconds, day, lasting } from "../house/words.js";
-import { BroadcastForm } from "./broadcast.js";
+import { AddressForm } from "./address.js";
 import { openInbox } from "./inbox.js";
 import { openMapping } from "./mapping.js";
 import { openMicrophones } from "./microphones.js";
@@ -28,7 +28,9 @@ const STATES = {
   },
   needs_you: { chip: "mind", drawing: "key-round", words: (feed) => WANTS[feed.want] ?? "needs you" },
 };
-const WANTS = { broadcast: "needs today’s number", permission: "needs permission", address: "needs another address" };
+const WANTS = { broadcast: "needs today’s broadcast", permission: "needs permission", address: "needs another address" };
+// What a host can say where it reads.
+const PLACES = ["broadcast", "address"];
 // As many as have room.
 const MOST_ROWS = 6;
 const MAY = { read: "read", write: "write" };
@@ -65,6 +67,7 @@ export class Lane {
 
   tell(feed, now) {
     const state = STATES[feed.state];
+    this.told = feed;
     this.name.textContent = feed.name;
     this.about.textContent = feed.words;
     this.element.setAttribute("aria-label", feed.name);
@@ -83,14 +86,16 @@ export class Lane {
     if (account) this.account.textContent = `May ${account.may.map((what) => MAY[what]).join(" and ")}, since ${day(account.since)}`;
   }
 
-  // A feed that waits for today's number asks for it in its lane.
+  // A feed that does not know what to read asks for it in its lane.
   drawLines(feed) {
-    if (feed.want === "broadcast" && feed.state === "needs_you") {
-      this.broadcast ??= new BroadcastForm(feed);
-      this.broadcast.tell(feed);
-      if (this.broadcast.element.parentNode !== this.lines) this.lines.replaceChildren(this.broadcast.element);
+    const wanted = feed.state === "needs_you" && PLACES.includes(feed.want);
+    if (feed.asks?.length > 0 && (wanted || this.elsewhere)) {
+      this.address ??= new AddressForm(feed, () => this.readElsewhere(false));
+      this.address.tell(feed, wanted && !this.elsewhere);
+      if (this.address.element.parentNode !== this.lines) this.lines.replaceChildren(this.address.element);
       return;
     }
+    this.address = null;
     const rows = feed.lines.map((card) => this.row(card));
     if (feed.room) rows.splice(0, Math.max(0, rows.length - MOST_ROWS + 1));
     if (feed.gap)
@@ -106,6 +111,13 @@ export class Lane {
       rows.push(make("p", "lane-empty", feed.state === "live" ? `${feed.reason} Lines show here as they come.` : feed.reason));
     if (feed.room) rows.unshift(this.room(feed.room));
     this.lines.replaceChildren(...rows.slice(-MOST_ROWS));
+  }
+
+  readElsewhere(on) {
+    this.elsewhere = on;
+    this.address = null;
+    this.drawLines(this.told);
+    this.address?.fields[0].input.focus();
   }
 
   // Who is in the voice room now.
@@ -164,7 +176,8 @@ export class Lane {
       items.push(this.consent(feed));
       if (feed.account) items.push(button("Disconnect the account", "log-out", () => this.do("withdraw"), ""));
     }
-    if (feed.kind === "voice") items.push(button("Another room", "mic", () => openRooms(feed), ""));
+    if (feed.asks?.length > 0) items.push(button("Read elsewhere", "waypoints", () => this.readElsewhere(true), ""));
+    if (feed.rooms) items.push(button("Another room", "mic", () => openRooms(feed), ""));
     if (feed.sets) items.push(button("Sets of emotes", "smile", () => openSets(this.id), ""));
     if (feed.kind === "microphones") items.push(button("Their links", "mic", () => openMicrophones(this.id), ""));
     if (feed.kind === "irc") items.push(button("Tags", "pencil", () => openMapping(this.id), ""));

@@ -13,7 +13,8 @@ module Bavard
     # Feeds of platforms that somebody described: data that says how they are reached and what they send.
     module Described
       KIND = "described"
-      LABEL = "By its description"
+      # By whatever way it is described.
+      LABEL = nil
       extend Permitted
 
       module_function
@@ -24,10 +25,10 @@ module Bavard
       # @return [#run, #heard_at_ms, #cursor, #joined?]
       def connection(feed, resume, platform:, permission:, **options)
         description = platform.description
-        return Irc.connection(feed, resume, platform:, **irc(platform), **options.slice(:clock, :take, :reject, :outbox, :watch)) if description.irc?
+        return Irc.connection(feed, resume, platform:, **irc(platform), **options) if description.irc?
 
         values = {**feed.address, **secrets(feed)}
-        common = {**options.slice(:clock, :take, :reject, :outbox, :watch), door: platform.door}
+        common = {**options, door: platform.door}
         kind = {Poll => PollConnection, Stream => StreamConnection, Socket => SocketConnection}.fetch(description.transport.class)
         kind.new(feed.id, description, values, resume, permission:, **common)
       end
@@ -47,10 +48,19 @@ module Bavard
           return Irc.read({"channel" => channel.read(given[field(platform, channel)], field(platform, channel)), **platform.address})
         end
 
-        address, secrets = [platform.description.asks, platform.description.secrets].map do |asks|
-          asks.to_h { |ask| [ask.name, ask.read(given[field(platform, ask)], field(platform, ask))] }.compact
-        end
-        {name: nil, address:, password: secrets.empty? ? nil : JSON.generate(secrets)}
+        secrets = answers(given, platform, platform.description.secrets)
+        {name: nil, address: address(given, platform, secrets), password: secrets.empty? ? nil : JSON.generate(secrets)}
+      end
+
+      # @param secrets [Hash{String => String}] that are known
+      # @return [Hash{String => String}] where it reads
+      # @raise [Bavard::Error]
+      def address(given, platform, secrets)
+        address = answers(given, platform, platform.description.asks)
+        lacking = platform.description.lacking({**secrets, **address})
+        raise Error.new(Ask.wanted(lacking), field: field(platform, lacking.first)) if lacking.any?
+
+        address
       end
 
       # @return [String] what it is called in a form that has those of other platforms as well
@@ -62,10 +72,14 @@ module Bavard
         {}
       end
 
+      def answers(given, platform, asks)
+        asks.to_h { |ask| [ask.name, ask.read(given[field(platform, ask)], field(platform, ask))] }.compact
+      end
+
       # What the operator describes may be anywhere.
       def irc(platform) = {door: platform.door || Outward::Door.new(inside: platform.authorities)}
 
-      private_class_method :secrets, :irc
+      private_class_method :answers, :irc
     end
   end
 end

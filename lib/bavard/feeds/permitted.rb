@@ -10,7 +10,8 @@ module Bavard
 
       # @return [String] how it is read
       def words(feed)
-        "#{self::LABEL}, #{feed.permission ? "signed in as #{feed.permission.account}" : "reading as a guest"}"
+        standing = feed.permission ? "signed in as #{feed.permission.account}" : "reading as a guest"
+        self::LABEL ? "#{self::LABEL}, #{standing}" : standing.sub(/\A./, &:upcase)
       end
     end
   end

@@ -79,7 +79,11 @@ module Bavard
       # @return [Platform]
       def self.of(description, key: description.key)
         irc = description.irc?
-        new(key:, name: description.name, kind: irc ? "irc" : "described", shape: description.shape, colour: description.colour,
+        kind = if irc then "irc"
+        else
+          description.voice? ? "voice" : "described"
+        end
+        new(key:, name: description.name, kind:, shape: description.shape, colour: description.colour,
           base: description.base.to_s, consent: description.consent, description:,
           address: irc ? description.transport.address : nil, mapping: irc ? description.transport.tags : nil)
       end

@@ -11,6 +11,8 @@ module Bavard
       # Everything that a connection can fail by.
       NETWORK = [SystemCallError, SocketError, IOError, OpenSSL::SSL::SSLError, Timeout::Error].freeze
 
+      BROKEN = "The line broke."
+
       module_function
 
       # @param error [StandardError] one of NETWORK
@@ -22,7 +24,7 @@ module Bavard
         when Errno::EHOSTUNREACH, Errno::ENETUNREACH then "There is no way to #{host} from here just now."
         when SocketError then "There is no server called #{host}, or the name cannot be looked up just now."
         when OpenSSL::SSL::SSLError then "The secure connection failed: #{error.message[/[^:]*\z/].strip}"
-        else "The line broke."
+        else BROKEN
         end
       end
     end

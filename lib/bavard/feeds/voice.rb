@@ -1,40 +1,33 @@
 # frozen_string_literal: true
 
-require_relative "permitted"
-require_relative "polling/client"
-require_relative "socket/connection"
-require_relative "voice/session"
+require_relative "described"
 
 module Bavard
   module Feeds
-    # Voice rooms over a WebSocket: who is there, how loud they are, and what is written in the room.
+    # Voice rooms of services that are described: who is there, how loud they are, and what is written in the room.
     module Voice
       KIND = "voice"
       LABEL = "Voice room"
-      # People of one room that a list of rooms names.
-      MOST_NAMED = 60
-      MOST_ROOMS = 200
+      ROOM = /\A[\w.-]{1,80}\z/
       extend Permitted
 
       module_function
 
       # @param feed [Store::Feeds::Feed] its address has the room, and whom it follows
-      def connection(feed, resume, platform:, permission:, **options)
-        session = Session.new(feed.id, feed.address["room"], resume, name: platform.name, permission:, reject: options.fetch(:reject),
-          follow: feed.address["follow"])
-        WebSocketFeed::Connection.new(platform.base, session, **options.except(:found))
-      end
+      def connection(...) = Described.connection(...)
 
       def words(feed)
         follow = feed.address["follow"]
         [super, follow && "follows #{follow}"].compact.join(", ")
       end
 
-      # @param given [Hash] room, and perhaps whom to follow from room to room
-      def read(given)
+      # @param given [Hash] room, and perhaps whom to follow from room to room; or what the description asks, where it lists no rooms
+      # @param platform [Platform]
+      def read(given, platform)
+        return Described.read(given, platform) unless platform.description.rooms
+
         room = given["room"].to_s.strip
-        room = given["channel"].to_s.strip if room.empty?
-        raise Error.new("Which room? Choose one of the list.", field: "room", value: room) unless room.match?(/\A[\w.-]{1,80}\z/)
+        raise Error.new("Which room? Choose one of the list.", field: "room", value: room) unless room.match?(ROOM)
 
         follow = Given.text(given["follow"].to_s.strip, Given::LONGEST_ID)
         {name: nil, address: {"room" => room, "follow" => follow}, password: nil}
@@ -44,25 +37,17 @@ module Bavard
       # @return [Array<Hash>] id, name, topic and people (id and name) of each room there is
       # @raise [Bavard::Error]
       def rooms(platform)
-        answer = Polling::Client.new(platform.base).get("/v1/rooms")
+        rooms = platform.description.rooms or return []
+        clients = Described::Clients.new(platform.description, {}, nil, platform.door)
+        answer = clients.ask(rooms.ask, {})
         raise Error, "#{platform.name} does not tell its rooms just now." unless answer.status == 200
 
-        Given.list(Given.object(answer.body)["rooms"]).first(MOST_ROOMS).filter_map { |room| room(Given.object(room)) }
-      rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+        rooms.of(answer.body)
+      rescue HttpClient::Unreachable, HttpClient::Nonsense => error
         raise Error, error.message
+      ensure
+        clients&.close
       end
-
-      def room(given)
-        id = Given.id(given["id"]) or return
-        people = Given.list(given["people"]).first(MOST_NAMED).filter_map { |one| person(Given.object(one)) }
-        {id:, name: Given.name(given["name"]) || id, topic: Given.text(given["topic"], 200), people:}
-      end
-
-      def person(given)
-        key = Given.id(given["id"])
-        key && {id: key, name: Given.name(given["name"]) || key}
-      end
-      private_class_method :room, :person
     end
   end
 end

@@ -68,12 +68,17 @@ module Bavard
           ready, = select([@socket, stop, @outbox.io], nil, nil, TICK_S) unless pending?
           return :stopped if ready&.include?(stop)
 
-          @outbox.take.each { |letter| @session.say(letter, @clock.call) } if ready&.include?(@outbox.io)
+          send_on if ready&.include?(@outbox.io)
           return if (ready.nil? || ready.include?(@socket)) && take_in == :over
 
           @session.tick(@clock.call)
           hand_over
         end
+      end
+
+      def send_on
+        @outbox.take.each { |letter| @session.say(letter, @clock.call) }
+        @outbox.take_asked.each { |login| @session.ask(login) }
       end
 
       # What TLS has read already is not seen by #select.

@@ -10,9 +10,7 @@ module Bavard
     class Standins
       # Ports from the application's on, and what each stand-in is started with.
       OFFSETS = {"irc" => 10, "web" => 11, "lantern" => 13, "skein" => 14, "hidewire" => 15}.freeze
-      SCOPES = {"read" => "chat.read", "write" => "chat.write"}.freeze
-      CONSENT = {"authorize" => "/oauth/authorize", "token" => "/oauth/token", "revoke" => "/oauth/revoke", "whoami" => "/v1/me",
-                 "client_id" => "bavard", "scopes" => SCOPES}.freeze
+      DESCRIBED = %w[oxbow lantern skein hidewire].freeze
       CHANNEL = "#reedmere"
       PACE = "14"
       PLATFORMS = File.expand_path("../../../docs/platforms", __dir__)
@@ -65,14 +63,9 @@ module Bavard
           ["Lantern", page("lantern")], ["Skein", page("skein")], ["Hidewire", "#{page("hidewire")}  (talk as any of its members)"]]
       end
 
-      # @return [Array<Hash>] as Feeds::Platform has them
+      # @return [Array<Hash>] descriptions, as Feeds::Platform has them
       def platforms
-        [
-          described("oxbow"),
-          {key: "lantern", name: "Lantern", kind: "polling", shape: "diamond", colour: "#e58fb0", base: page("lantern"), consent: CONSENT},
-          {key: "skein", name: "Skein", kind: "socket", shape: "triangle", colour: "#63c58a", base: page("skein"), consent: CONSENT},
-          {key: "hidewire", name: "Hidewire", kind: "voice", shape: "hexagon", colour: "#d9a066", base: page("hidewire"), consent: CONSENT}
-        ]
+        DESCRIBED.map { |name| described(name) }
       end
 
       private

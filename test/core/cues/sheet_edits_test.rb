@@ -70,6 +70,7 @@ class SheetEditsTest < Minitest::Test
 
   def test_a_chat_is_known_by_where_it_is_and_not_by_today_s_number
     assert_equal(["lantern/reed"], [1, 2].map { |day| Totals.place("lantern", {"channel" => "reed", "number" => day.to_s, "nick" => "n#{day}"}) }.uniq)
+    assert_equal "weir/reed", Totals.place("weir", {"room" => "reed", "ticket" => "9"}, %w[ticket])
     assert_equal Settings::LONGEST_PLACE, Totals.place("irc", {"host" => "h" * 900}).length
   end
 

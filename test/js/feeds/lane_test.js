@@ -89,10 +89,23 @@ test("there is room for six rows, the newest last, and trouble is never pushed o
   assert.deepEqual([rows().length, rows().at(-1).endsWith("n8")], [6, true]);
   lane({ lines: many, state: "waiting", reason: "The server is away.", gap: [NOW - 9000, NOW - 1000] });
   assert.deepEqual(rows().slice(-2), ["Nothing is known from 11:59:51 to 11:59:59: this server keeps no history.", "The server is away."]);
-  lane({ kind: "polling", gap: [NOW - 9000, NOW - 1000] });
+  lane({ kind: "described", gap: [NOW - 9000, NOW - 1000] });
   assert.match(rows().at(-1), /: what was said then cannot be read\.$/);
   lane({ lines: many, room: { name: "The hides", people: ["Teo"], count: 3 } });
   assert.deepEqual([rows().length, rows()[0], rows().at(-1).endsWith("n8")], [6, "The hidesTeo and 2 more", true]);
+});
+
+test("a feed that knows no place asks for it, and any other can be read elsewhere", () => {
+  const asks = [{ field: "skein.room", label: "Room", value: "reedmere" }];
+  lane({ state: "needs_you", want: "address", reason: "Skein does not know “nowhere”.", asks });
+  assert.deepEqual([all(".lane-lines .address").length, find(".chip").textContent], [1, "needs another address"]);
+  lane({ state: "needs_you", want: "permission", asks });
+  assert.equal(all(".address").length, 0);
+  lane({ asks, lines: [card()] });
+  pressable("Read elsewhere").click();
+  assert.deepEqual([find(".address input").value, globalThis.document.activeElement.name], ["reedmere", "skein.room"]);
+  pressable("Leave it as it was").click();
+  assert.deepEqual([all(".address").length, rows().length], [0, 1]);
 });
 
 test("where nothing came yet it says what will", () => {
@@ -131,7 +144,7 @@ test("every kind of feed offers what is for it", () => {
     return all(".menu-sheet > *").map((one) => one.textContent);
   };
   assert.deepEqual(offered({}), ["Tags", "Into the draft alone"]);
-  assert.deepEqual(offered({ kind: "voice", draft_only: true }), ["Another room", "On air too"]);
+  assert.deepEqual(offered({ kind: "voice", rooms: true, draft_only: true }), ["Another room", "On air too"]);
   assert.deepEqual(offered({ kind: "inbox" }), ["Address and key", "Into the draft alone"]);
   const account = { login: "odalys", may: ["read", "write"], since: NOW };
   assert.deepEqual(offered({ kind: "own", consent: true }), ["Give permission", "Into the draft alone"]);

@@ -45,8 +45,8 @@ before(async () => {
     html: `<main data-said="Permission was given."></main><div id="messages"></div><div id="lanes"></div><p id="empty"><button id="empty-add">Connect a chat</button></p><p id="summary"></p>
       <span id="on-air"><b></b></span><dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog>
       <button id="add-open"></button><section id="add" hidden><form id="add-form">${CHOICE("known:oxbow", "address channel", "checked")}${CHOICE("known:lantern", "address", 'data-consent="/go"')}
-      ${CHOICE("voice:croft", "voice")}${CHOICE("kind:inbox", "inbox")}<div data-part="address voice"><input name="address"></div><div data-part="channel"></div><div data-part="inbox"></div>
-      <div data-part="consent"><a id="add-consent"><b></b></a></div><div data-part="voice"><div id="rooms"></div><select id="follow"></select></div>
+      ${CHOICE("voice:croft", "rooms")}${CHOICE("kind:inbox", "inbox")}<div data-part="address rooms"><input name="address"></div><div data-part="channel"></div><div data-part="inbox"></div>
+      <div data-part="consent"><a id="add-consent"><b></b></a></div><div data-part="rooms"><div id="rooms"></div><select id="follow"></select></div>
       <p id="add-error" hidden></p><button type="button" id="add-anyway" hidden>Anyway</button><p id="add-trying" hidden></p><button id="add-do"></button></form><button id="add-close"></button></section>
       <section id="answer"><p id="answer-lacks"></p><form id="answer-form"><input name="text"><div id="answer-feeds"></div></form><p id="answer-error" hidden></p><div id="answers"></div></section>
       <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea></dialog><button id="inbox-show"></button>
@@ -81,11 +81,11 @@ test("feeds come and go by what is told, each in its own lane", () => {
 test("the form asks for what the chosen kind needs", () => {
   find("#empty-add").click();
   assert.deepEqual([find("#add").hidden, find("#empty").hidden, find("#add-open").getAttribute("aria-expanded")], [false, true, "true"]);
-  assert.deepEqual(visible(), ["address voice", "channel"]);
+  assert.deepEqual(visible(), ["address rooms", "channel"]);
   choose("known:lantern");
   assert.deepEqual(
     [visible(), find("#add-consent").getAttribute("href"), find("#add-consent").textContent],
-    [["address voice", "consent"], "/go", "Ask Name for permission"],
+    [["address rooms", "consent"], "/go", "Ask Name for permission"],
   );
   choose("kind:inbox");
   assert.deepEqual([visible(), find("#add-do").textContent], [["inbox"], "Make the address"]);

@@ -22,9 +22,7 @@ before(async () => {
         <button data-copy="inbox-secret">Copy</button></dialog>`,
   });
   globalThis.FormData = page.window.FormData;
-  const modules = await Promise.all(
-    ["mapping", "broadcast", "rooms", "inbox"].map((name) => import(`../../../assets/js/feeds/${name}.js`)),
-  );
+  const modules = await Promise.all(["mapping", "address", "rooms", "inbox"].map((name) => import(`../../../assets/js/feeds/${name}.js`)));
   sheets = Object.assign({}, ...modules);
 });
 beforeEach(() => {
@@ -83,43 +81,44 @@ test("a feed that is gone meanwhile opens no sheet", async () => {
   assert.deepEqual([find("#mapping").open, find("#inbox").open, said().length], [false, false, 2]);
 });
 
-function broadcast(feed = {}) {
-  const form = new sheets.BroadcastForm({ id: 6, name: "Lantern" });
-  form.tell({ reason: "Today’s number is not known yet.", ...feed });
+const ASKS = [
+  { field: "lantern.channel", label: "Channel", example: "reedmere", each: false, value: "reedmere" },
+  { field: "lantern.number", label: "Today’s number", each: true, value: "7741-0392" },
+];
+
+function address(wanted = true) {
+  const left = [];
+  const form = new sheets.AddressForm({ id: 6, name: "Lantern", asks: ASKS }, () => left.push(6));
+  form.tell({ reason: "This broadcast is over." }, wanted);
   find("#here").replaceChildren(form.element);
-  return form;
+  return left;
 }
 
-test("today's number is sent as typed, and a refusal stands beside it", async () => {
-  broadcast();
-  called("Broadcast number of Lantern").value = "7741-0392";
-  serve({ "/feeds/6/number": { error: "That broadcast is over.", field: "number" } });
-  await submit(find(".broadcast"));
-  assert.deepEqual(
-    [page.asked, find(".error-line").textContent],
-    [[["/feeds/6/number", { number: "7741-0392" }]], "That broadcast is over."],
-  );
-  serve({ "/feeds/6/number": {} });
-  await submit(find(".broadcast"));
-  assert.equal(find(".error-line").textContent, "");
+test("where a feed reads is sent as typed, and a refusal stands beside it", async () => {
+  const left = address();
+  const [channel, number] = ["channel", "number"].map((name) => find(`[name="lantern.${name}"]`));
+  assert.deepEqual([channel.value, number.value, channel.placeholder], ["reedmere", "", "reedmere"]);
+  assert.equal(pressable("Leave it as it was").hidden, true);
+  number.value = "7741-0393";
+  serve({ "/feeds/6/address": { error: "That broadcast is over.", field: "lantern.number" } });
+  await submit(find(".address"));
+  const sent = ["/feeds/6/address", { "lantern.channel": "reedmere", "lantern.number": "7741-0393" }];
+  assert.deepEqual([page.asked, find(".error-line").textContent], [[sent], "That broadcast is over."]);
+  assert.equal(pressable("Keep it anyway").hidden, true);
+  serve({ "/feeds/6/address": {} });
+  await submit(find(".address"));
+  assert.deepEqual([find(".error-line").textContent, left], ["", []]);
 });
 
-test("it is found by the channel, which is asked for once and remembered", async () => {
-  serve({ "/feeds/6/find": {} });
-  const form = broadcast();
-  pressable("Find it for me").click();
-  assert.deepEqual([page.asked.length, called("Channel of Lantern").hidden], [0, false]);
-  assert.match(find(".error-line").textContent, /On which channel/);
-  called("Channel of Lantern").value = "odalys";
-  await submit(find(".broadcast"));
-  form.tell({ reason: "", channel: "odalys" });
-  called("Channel of Lantern").value = "";
-  pressable("Find it for me").click();
+test("what was tried in vain can be kept anyway, and what somebody opened closes", async () => {
+  const left = address(false);
+  serve({ "/feeds/6/address": { error: "Nothing answers.", anyway: true } });
+  await submit(find(".address"));
+  assert.deepEqual([pressable("Keep it anyway").hidden, left], [false, []]);
+  serve({ "/feeds/6/address": {} });
+  pressable("Keep it anyway").click();
   await settled();
-  assert.deepEqual(page.asked, [
-    ["/feeds/6/find", { channel: "odalys" }],
-    ["/feeds/6/find", { channel: "" }],
-  ]);
+  assert.deepEqual([page.asked.at(-1)[1].anyway, left], ["1", [6]]);
 });
 
 const ROOMS = [

@@ -33,7 +33,7 @@ class TotalsTest < GatheringTest
 
   def test_a_chat_is_the_same_whichever_number_its_broadcast_has_today
     address = {"channel" => "reedmere", "number" => "1"}
-    lantern = stores.feeds.create(@record.id, kind: "polling", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
+    lantern = stores.feeds.create(@record.id, kind: "described", name: "Lantern", shape: "diamond", colour: "#e58fb0", platform: "lantern", address:)
     %w[7741-0392 7742-0392].each do |number|
       lantern.address = address.merge("number" => number)
       @show.told_totals(lantern, {"followers" => 100})

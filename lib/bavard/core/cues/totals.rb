@@ -15,9 +15,12 @@ module Bavard
 
         # @param kind [String] the platform's key, or the kind of feed
         # @param address [Hash] where it is
+        # @param each_time [Array<String>] names of what every broadcast has another one of
         # @return [String] the same for the same chat, also where it was taken away and connected anew, and whichever number its broadcast
         #   has today
-        def place(kind, address) = [kind, *address.except(*PASSING).values.compact].join("/")[0, Settings::LONGEST_PLACE]
+        def place(kind, address, each_time = [])
+          [kind, *address.except(*PASSING, *each_time).values.compact].join("/")[0, Settings::LONGEST_PLACE]
+        end
 
         # The host says how many there are now.
         #

@@ -49,7 +49,7 @@ module Bavard
         def receive(happening, now_ms)
           case happening.what
           when :room then enter(happening, now_ms)
-          when :card then show(happening.room)
+          when :card then add(happening.room)
           when :join, :change then happening.people.each { |person| put(person, now_ms) }
           when :leave then happening.people.each { |person| remove(person.key, now_ms) }
           when :levels then return levels(happening.levels, now_ms)
@@ -97,6 +97,11 @@ module Bavard
         def show(card)
           @card = card if card
           @changes += 1
+        end
+
+        # What is not told stays.
+        def add(card)
+          show(@card.dup.tap { |known| card.to_h.compact.each { |name, value| known[name] = value } })
         end
 
         def put(person, now_ms)

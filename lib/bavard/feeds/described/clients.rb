@@ -1,13 +1,13 @@
 # frozen_string_literal: true
 
-require_relative "../polling/client"
+require_relative "../http_client"
 
 module Bavard
   module Feeds
     module Described
       # Lines to the hosts that a description names, each kept open from one question to the next.
       class Clients
-        Unreachable = Polling::Client::Unreachable
+        Unreachable = HttpClient::Unreachable
 
         # @param description [Description]
         # @param values [Hash{String => String}] what was asked of the host, and secrets
@@ -37,8 +37,8 @@ module Bavard
 
         # @param question [Question]
         # @param kept [Hash{String => Object}]
-        # @return [Polling::Client::Answer]
-        # @raise [Unreachable, Polling::Client::Nonsense]
+        # @return [HttpClient::Answer]
+        # @raise [Unreachable, HttpClient::Nonsense]
         def ask(question, kept)
           uri = uri(question.to, kept)
           options = {token: @permission&.token, headers: headers(kept)}
@@ -60,7 +60,7 @@ module Bavard
         private
 
         def client(uri)
-          @open["#{uri.host}:#{uri.port}"] ||= Polling::Client.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true, door: way_to(uri))
+          @open["#{uri.host}:#{uri.port}"] ||= HttpClient.new("#{uri.scheme}://#{uri.host}:#{uri.port}", any: true, door: way_to(uri))
         end
       end
 
@@ -80,7 +80,7 @@ module Bavard
         def every_ms = @find.every_ms
 
         # @param kept [Hash{String => Object}]
-        # @return [Array(Polling::Client::Answer, Hash)] the answer, and what was found of all that was looked for, or nil
+        # @return [Array(HttpClient::Answer, Hash)] the answer, and what was found of all that was looked for, or nil
         def look(kept)
           answer = @clients.ask(@find.ask, kept)
           found = answer.status == 200 ? @find.keep.of(answer.body, answer.headers) : {}

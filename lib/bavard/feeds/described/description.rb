@@ -8,6 +8,7 @@ require_relative "faulty"
 require_relative "hosts"
 require_relative "irc_reading"
 require_relative "reading"
+require_relative "room_list"
 require_relative "samples"
 require_relative "template"
 require_relative "transports/irc_server"
@@ -32,8 +33,8 @@ module Bavard
         TRANSPORTS = {"poll" => Poll, "stream" => Stream, "socket" => Socket, "irc" => IrcServer}.freeze
         # What rules say of other platforms, tags say of IRC; and its guests and nicks need no more than a channel.
         OF_TAGS = "a server that speaks IRC has none: say in “tags” which of its tags carries what"
-        NOT_OF_IRC = %w[reads joins asks secrets headers consent].freeze
-        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads samples consent sets badges].freeze
+        NOT_OF_IRC = %w[reads rooms joins asks secrets headers consent].freeze
+        NAMES = %w[format key name about shape colour base hosts asks secrets headers joins reads rooms samples consent sets badges].freeze
         MOST_BADGES = 100
         BADGE = /\A[^\s,\x00-\x1f]{1,60}\z/
         PICTURE = %r{\Ahttps?://[^\s\x00-\x1f]{1,400}\z}
@@ -43,7 +44,7 @@ module Bavard
         LARGEST_BYTES = 100_000
         ORIGIN = %r([a-z]+://[^/{?]+)
 
-        CHANNEL = Ask.new("channel", "Channel", "#reedmere", "text", false).freeze
+        CHANNEL = Ask.new(name: "channel", label: "Channel", example: "#reedmere", kind: "text").freeze
 
         attr_reader :key, :name, :about, :shape, :colour, :asks, :secrets, :headers, :reading, :transport, :consent
 
@@ -86,6 +87,7 @@ module Bavard
           read_transport
           speak_irc if irc?
           @sets = sets_of_emotes
+          @rooms = list_of_rooms if document.key?("rooms")
           @badges = kinds_of_badges
         end
 
@@ -94,6 +96,15 @@ module Bavard
 
         # @return [Array<EmoteSet>]
         attr_reader :sets
+
+        # @return [RoomList, nil]
+        attr_reader :rooms
+
+        # @return [Boolean] whether it can be asked about a person
+        def tells_of_people? = transport.is_a?(Socket) && !transport.asks_about.nil?
+
+        # @return [Boolean] whether it is one of which people are heard
+        def voice? = !rooms.nil? || (rules_read || []).any? { |rule| Voices::KINDS.key?(rule.is) }
 
         # @return [Array<Rule>]
         attr_reader :rules_read
@@ -114,6 +125,20 @@ module Bavard
         # @return [Hash{String => String}] sent with each question; without those for which something was left out
         def headers_with(values)
           headers.select { |_, letter| (letter.names - values.keys).empty? }.transform_values { |letter| letter.fill(values).to_s.delete("\r\n") }
+        end
+
+        # @param known [Hash{String => Object}] what was asked of the host, and what was found
+        # @return [Array<Ask>] of which one has to be given before anything can be read; none where there is enough
+        def lacking(known)
+          names = transport.lacking(known)
+          asks.select { |ask| names.include?(ask.name) }
+        end
+
+        # @param values [Hash{String => String}] what was asked of the host
+        # @return [String] that there is nothing by them
+        def unknown(values)
+          given = asks.filter_map { |ask| values[ask.name] }
+          given.empty? ? "#{name} does not know that address." : "#{name} does not know #{given.map { |value| "“#{value[0, 60]}”" }.join(" or ")}."
         end
 
         # @param uri [URI]
@@ -221,6 +246,12 @@ module Bavard
 
           sets = given.map { |name, one| EmoteSet.new(name, one) { |at, words| wrong("/sets/#{name}#{at}", words) } }
           sets.each { |set| elsewhere(set.ask.to, "/sets/#{set.name}/ask") if set.ask }
+        end
+
+        def list_of_rooms
+          list = RoomList.new(@document["rooms"]) { |at, words| return wrong("/rooms#{at}", words) && nil }
+          elsewhere(list.ask.to, "/rooms/ask")
+          list
         end
 
         def kinds_of_badges

@@ -11,7 +11,7 @@ module Bavard
       #   Path.read("user.names[0]").of({"user" => {"names" => ["Ann"]}})   # => "Ann"
       class Path
         # Those are followed by themselves.
-        PLAIN = /\A[A-Za-z_]\w*(?:\.[A-Za-z_]\w*|\[\d{1,4}\])*\z/
+        PLAIN = /\A(?:[A-Za-z_]\w*|\[\d{1,4}\])(?:\.[A-Za-z_]\w*|\[\d{1,4}\])*\z/
         STEP = /[A-Za-z_]\w*|\d+/
         LONGEST = 500
         # It asks for a host's patience, and for none of a viewer's: no function goes through all pairs of what it is given.
@@ -35,7 +35,7 @@ module Bavard
         def initialize(text)
           @text = text
           @steps = text.scan(STEP).map { |step| step.match?(/\A\d/) ? step.to_i : step }.freeze if text.match?(PLAIN)
-          @named = @steps&.all?(String)
+          @first, @second = @steps if @steps && @steps.size <= 2 && @steps.all?(String)
           @node = JMESPath::Parser.new.parse(text).optimize unless @steps
           unwanted = NOT_TAKEN.find { |name| text.match?(/\b#{name}\s*\(/) }
           raise ArgumentError, "#{unwanted} is not taken here" if unwanted
@@ -46,7 +46,7 @@ module Bavard
         # @param data [Object] as JSON has it
         # @return [Object, nil]
         def of(data)
-          return named(data) if @named
+          return named(data) if @first
           return dig(data) if @steps
 
           begin
@@ -67,16 +67,14 @@ module Bavard
 
         private
 
-        # Names alone, as nearly all are.
+        # One name or two, as nearly all are.
         def named(data)
-          at = 0
-          while (name = @steps[at])
-            return nil unless data.is_a?(Hash)
+          return unless data.is_a?(Hash)
 
-            data = data[name]
-            at += 1
-          end
-          data
+          value = data[@first]
+          return value unless @second
+
+          value.is_a?(Hash) ? value[@second] : nil
         end
 
         def dig(data)

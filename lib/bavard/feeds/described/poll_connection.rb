@@ -2,7 +2,7 @@
 
 require "io/wait"
 require_relative "../held_permission"
-require_relative "../polling/client"
+require_relative "../http_client"
 require_relative "../resume"
 require_relative "description"
 require_relative "writer"
@@ -62,7 +62,7 @@ module Bavard
             return if @ended.nil? && wait(stop, pause_ms) == :stopped
           end
           @ended
-        rescue Polling::Client::Unreachable => error
+        rescue HttpClient::Unreachable => error
           Ended.new(:waiting, error.message)
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)
@@ -77,8 +77,10 @@ module Bavard
 
         # @return [Integer] milliseconds to wait
         def turn
+          return lacks if @description.lacking(known).any?
+
           (@finding.needed?(known) ? look : ask).tap { @nonsense = 0 }
-        rescue Polling::Client::Nonsense => error
+        rescue HttpClient::Nonsense => error
           beyond_reading(error)
         end
 
@@ -118,7 +120,7 @@ module Bavard
         def also(question)
           answer = @clients.ask(question, known)
           answer.status == 200 ? answer.body : nil
-        rescue Polling::Client::Nonsense
+        rescue HttpClient::Nonsense
           nil
         end
 
@@ -151,18 +153,28 @@ module Bavard
           state(:nobody_broadcasting, "Connected, but nobody is broadcasting there.") if @silent
         end
 
-        def over
-          lost = @poll.find
+        # What the host said counts no more than what was found: the next broadcast has another one.
+        def over(words = "This broadcast is over.")
+          @values = @values.except(*@finding.names)
           @kept = {}
-          return nobody if lost
+          return lacks(words) if @description.lacking(known).any?
 
-          @ended = Ended.new(:needs_you, "This broadcast is over.", :address)
+          @words = words
+          return nobody if @poll.find
+
+          @ended = Ended.new(:needs_you, words, :address)
+          0
+        end
+
+        def lacks(words = nil)
+          asks = @description.lacking(known)
+          @ended = Ended.new(:needs_you, [words, Ask.wanted(asks)].compact.join(" "), asks.any?(&:each_time) ? :broadcast : :address)
           0
         end
 
         def nobody
           @joined = true
-          state(:nobody_broadcasting, "Nobody is broadcasting there yet. The next broadcast is found by itself.")
+          state(:nobody_broadcasting, "#{@words || "Nobody is broadcasting there yet."} The next broadcast is found by itself.")
           @poll.find.every_ms
         end
 
@@ -193,9 +205,10 @@ module Bavard
 
         # What was found may be over; then the next is looked for.
         def unknown
-          return over if @poll.find
+          words = @description.unknown(@values)
+          return over(words) if @poll.find
 
-          @ended = Ended.new(:needs_you, "#{name} does not know that address.", :address)
+          @ended = Ended.new(:needs_you, words, :address)
           0
         end
 

@@ -36,7 +36,7 @@ module Bavard
 
         KINDS = {"line" => :line, "edit" => :edit_line, "delete" => :delete_line,
                  "silence" => :clear_person, "clear" => :clear_all, "totals" => :totals,
-                 "profile" => :profile}.freeze
+                 "profile" => :profile, **Voices::KINDS.transform_values { :voice }}.freeze
         STATES = {"begun" => :begun, "ended" => :ended}.freeze
         EVENTS = Core::EVENTS.to_h { |what| [what.to_s, what] }.freeze
 
@@ -94,6 +94,7 @@ module Bavard
           when "totals" then rule.totals(item).then { |told| told unless told.empty? }
           when "profile" then rule.profile(item)
           when "delete", "clear", "begun", "ended", "nothing" then nil
+          when *Voices::KINDS.keys then rule.happening(item)
           else rule.said(item, history)&.then { |said| Core::Happened.new(EVENTS.fetch(rule.is), said, rule.value("number", item)) }
           end
         end

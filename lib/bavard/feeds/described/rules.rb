@@ -3,6 +3,7 @@
 require_relative "../../core/intake"
 require_relative "emotes"
 require_relative "values"
+require_relative "voices"
 
 module Bavard
   module Feeds
@@ -18,15 +19,21 @@ module Bavard
         TOTALS = Core::TOTALS.to_h { |counted| [counted, Values::Whole] }.freeze
         PROFILE = {"login" => Values::Name, "name" => Values::Name, "words" => Values::Text, "last_shown" => Values::Text,
                    "followers" => Values::Whole, "avatar" => Values::Address}.freeze
+        FIELDS = {"totals" => TOTALS, "profile" => PROFILE, "room" => Voices::CARD, "card" => Voices::CARD}.freeze
         SPEAKS = [*ABOUT.keys, "reply", "roles", "badges", "emotes", "history"].freeze
         # What it may be, with the fields that each has.
         KINDS = {
           "line" => SPEAKS, **Core::EVENTS.to_h { |what| [what.to_s, SPEAKS] },
           "edit" => %w[id time login text emotes],
           "delete" => %w[id time], "silence" => %w[login time], "clear" => %w[time], "totals" => TOTALS.keys, "profile" => PROFILE.keys,
-          "begun" => [], "ended" => [], "nothing" => []
+          "begun" => [], "ended" => [], "nothing" => [],
+          "room" => [*Voices::CARD.keys, "people"], "card" => Voices::CARD.keys, "levels" => %w[levels],
+          **%w[enter change leave].to_h { |what| [what, %w[people]] }
         }.freeze
+        # Those that are read of every line.
+        OF_LINES = %w[login name colour text action history first paid avatar].freeze
         NEEDS = {"line" => %w[login], "edit" => %w[id text], "delete" => %w[id], "silence" => %w[login], "profile" => %w[login],
+                 "room" => %w[key people], "levels" => %w[levels], **%w[enter change leave].to_h { |what| [what, %w[people]] },
                  **Core::EVENTS.to_h { |what| [what.to_s, %w[login]] }}.freeze
         # What viewers write: nothing that counts is taken from there.
         CLAIMS = %w[text name].freeze
@@ -72,12 +79,11 @@ module Bavard
         #
         # @return [Core::Said, nil] nil where nobody said it
         def said(item, history)
-          login = value("login", item) or return
+          login = @login&.of(item) or return
           badges, pictures = worn(item)
           text, placed = words(item)
-          Core::Said.new(login, value("name", item), value("colour", item), badges, text, value("action", item) || false,
-            history || value("history", item) || false, placed, reply(item), value("first", item) || false, value("paid", item),
-            value("avatar", item), pictures)
+          Core::Said.new(login, @name&.of(item), @colour&.of(item), badges, text, @action&.of(item) || false,
+            history || @history&.of(item) || false, placed, reply(item), @first&.of(item) || false, @paid&.of(item), @avatar&.of(item), pictures)
         end
 
         # Of a line that was changed.
@@ -100,9 +106,20 @@ module Bavard
             last_shown: value("last_shown", item)&.slice(0, 120), followers: value("followers", item), avatar: value("avatar", item))
         end
 
+        # What happened in a voice room.
+        #
+        # @return [Core::Voice::Happening, nil] nil where nobody can be told
+        def happening(item)
+          people = @people&.of(item)
+          levels = @levels&.of(item)
+          card = card(item) if %w[room card].include?(@is)
+          told = {"room" => card&.key && people, "card" => card, "levels" => levels&.any?}.fetch(@is) { people&.any? }
+          Core::Voice::Happening.new(Voices::KINDS.fetch(@is), card, people || NONE, levels) if told
+        end
+
         # @return [Array<String>] each place that it reads, for whoever looks at what nothing reads
         def places
-          [condition&.path, *@values.each_value.flat_map(&:paths), *@roles&.paths, *@badges&.paths,
+          [condition&.path, *@values.each_value.flat_map(&:paths), *@roles&.paths, *@badges&.paths, *@people&.paths, *@levels&.paths,
             *@reply&.each_value&.flat_map(&:paths)].compact.map(&:text)
         end
 
@@ -112,6 +129,7 @@ module Bavard
           refuse_unknown(given, KINDS.fetch(@is))
           (NEEDS.fetch(@is, NONE) - given.keys).each { |name| @problem.call(name, "a #{@is} needs its #{name}") }
           given.each { |name, value| read(name, value) unless name == "is" }
+          @login, @name, @colour, @text, @action, @history, @first, @paid, @avatar = @values.values_at(*OF_LINES)
           refuse_claims
         end
 
@@ -126,6 +144,8 @@ module Bavard
           when "roles" then @roles = Roles.new(value)
           when "badges" then @badges = Badges.new(value)
           when "emotes" then @emotes = Emotes.read(value)
+          when "people" then @people = Voices::People.new(value)
+          when "levels" then @levels = Voices::Levels.new(value)
           when "history" then @values[name] = Values::Flag.new(value)
           else (kind = kind_of(name)) && @values[name] = kind.new(value)
           end
@@ -133,7 +153,13 @@ module Bavard
           @problem.call(name, error.message)
         end
 
-        def kind_of(name) = {"totals" => TOTALS, "profile" => PROFILE}.fetch(@is, ABOUT)[name]
+        def kind_of(name) = FIELDS.fetch(@is, ABOUT)[name]
+
+        # @return [Core::Voice::Card, nil] nil where nothing is told of it
+        def card(item)
+          told = Voices::CARD.keys.map { |name| value(name, item) }
+          Core::Voice::Card.new(*told).tap { |card| card.name ||= card.key } if told.any?
+        end
 
         # A role or an amount that is read where a viewer writes is anybody's.
         def refuse_claims
@@ -156,7 +182,7 @@ module Bavard
         end
 
         def words(item)
-          text = value("text", item) || ""
+          text = @text&.of(item) || ""
           @emotes ? @emotes.of(item, text) : [text, nil]
         end
 

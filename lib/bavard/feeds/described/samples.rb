@@ -34,8 +34,18 @@ module Bavard
           when :clear_person then {"login" => intake.body}
           when :totals then intake.body
           when :profile then intake.body.to_h.transform_keys(&:to_s)
+          when :voice then voice(intake.body)
           else {}
           end
+        end
+
+        def voice(happening)
+          people = happening.people.map { |one| person(one) }
+          {**happening.room.to_h.transform_keys(&:to_s), "people" => people.empty? ? nil : people, "levels" => happening.levels}
+        end
+
+        def person(one)
+          {"key" => one.key, "name" => one.name, "picture" => one.avatar, "marks" => one.marks.empty? ? nil : one.marks.map(&:to_s)}.compact
         end
 
         def said(said)
@@ -48,7 +58,7 @@ module Bavard
              end
            end}
         end
-        private_class_method :item, :body, :said
+        private_class_method :item, :body, :voice, :person, :said
       end
 
       # Frames that were recorded, and what has to become of them: {"frame": …, "becomes": [{"is": "line", "login": "ann"}, …]}. Of what

@@ -53,7 +53,7 @@ module Bavard
            "joins" => named(object({"in" => PATH, "by" => PATH, "key" => PATH}, %w[in by key])),
            "sets" => named(object({"label" => {"type" => "string"}, "ask" => PLACE, "items" => PATH, "code" => PATH,
                                    "picture" => {"type" => %w[string object]}, "overlay" => {"type" => %w[string object]}}, %w[ask code picture])),
-           "badges" => badge_kinds,
+           "badges" => badge_kinds, "rooms" => rooms,
            "poll" => poll, "stream" => stream, "socket" => socket, "irc" => irc,
            "reads" => {"type" => "array", "minItems" => 1, "maxItems" => Description::MOST_RULES, "items" => {"oneOf" => alike.map do |kinds|
              rule(kinds)
@@ -64,7 +64,8 @@ module Bavard
 
         def asks
           one = object({"label" => {"type" => "string"}, "example" => {"type" => "string"}, "kind" => {"enum" => Ask::KINDS.keys},
-                        "optional" => {"type" => "boolean"}})
+                        "optional" => {"type" => "boolean"}, "each_time" => {"type" => "boolean"},
+                        "part" => {"type" => "string", "pattern" => "^[A-Za-z0-9_-]{1,40}$"}})
           named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Ask::MOST)
         end
 
@@ -82,7 +83,8 @@ module Bavard
         end
 
         def socket
-          answer = object({"when" => CONDITION, "say" => LETTER, "means" => {"enum" => Socket::MEANS}, "resuming" => {"type" => "boolean"}}, %w[when])
+          answer = object({"when" => CONDITION, "say" => LETTER, "means" => {"enum" => Socket::MEANS},
+                           "resuming" => {"type" => "boolean"}, "words" => PATH}, %w[when])
           object({"find" => find, "at" => PLACE, "protocol" => {"type" => "string"},
                   "prefix" => {"type" => "string", "minLength" => 1, "maxLength" => Socket::LONGEST_PREFIX},
                   "opens" => {"type" => "array", "items" => LETTER}, "answers" => {"type" => "array", "items" => answer},
@@ -113,10 +115,20 @@ module Bavard
         def field(kind, name)
           own = {"reply" => object(Rule::REPLY.keys.to_h do |field|
             [field, value(Rule::REPLY[field])]
-          end), "roles" => roles, "badges" => badges, "emotes" => emotes,
+          end), "roles" => roles, "badges" => badges, "emotes" => emotes, "people" => people, "levels" => levels,
                  "history" => value(Values::Flag)}
-          own[name] || value({"totals" => Rule::TOTALS, "profile" => Rule::PROFILE}.fetch(kind, Rule::ABOUT).fetch(name))
+          own[name] || value(Rule::FIELDS.fetch(kind, Rule::ABOUT).fetch(name))
         end
+
+        def people
+          object({"at" => PATH, **Voices::People::FIELDS.transform_values { |type| value(type) }}, %w[at key])
+        end
+
+        def rooms
+          object({"ask" => PLACE, "items" => PATH, "people" => people, **RoomList::FIELDS.transform_values { |type| value(type) }}, %w[ask key])
+        end
+
+        def levels = object({"at" => PATH, "key" => PATH, "dbov" => PATH}, %w[at key dbov])
 
         # @param type [Class] of Values
         def value(type)
@@ -164,7 +176,8 @@ module Bavard
         def named(value, pattern = NAME) = {"type" => "object", "additionalProperties" => false, "patternProperties" => {pattern => value}}
 
         private_class_method :top, :irc, :of_irc, :of_other, :badge_kinds
-        private_class_method :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :value
+        private_class_method :asks, :poll, :stream, :socket, :find, :sent, :question, :keep, :duration, :alike, :rule, :field, :people, :levels,
+          :rooms, :value
         private_class_method :paid, :roles, :badges, :emotes, :object, :named
       end
     end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../socket/connection"
+require_relative "../web_socket_wire"
 require_relative "clients"
 require_relative "socket_session"
 
@@ -36,15 +36,18 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
+          lacking = @description.lacking(@values)
+          return Ended.new(:needs_you, Ask.wanted(lacking), :address) if lacking.any?
+
           found = @finding.needed?(@values) ? find : {}
           return found if found.is_a?(Ended)
 
           @session = session({**@values, **found})
           uri = @clients.uri(@description.transport.at, found)
-          @connection = WebSocketFeed::Connection.new("#{uri.scheme}://#{uri.host}:#{uri.port}", @session, path: uri.request_uri,
-            headers: @clients.headers(found), protocols: [@description.transport.protocol].compact, door: @clients.way_to(uri), **@options)
+          @connection = WebSocketWire.new(uri, @session, headers: @clients.headers(found),
+            protocols: [@description.transport.protocol].compact, door: @clients.way_to(uri), **@options)
           @connection.run(stop)
-        rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+        rescue HttpClient::Unreachable, HttpClient::Nonsense => error
           Ended.new(:waiting, error.message)
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)

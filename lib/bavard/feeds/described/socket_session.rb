@@ -16,6 +16,8 @@ module Bavard
         MISSING_BEATS = 2.5
         LATER_MS = 5000
         AS = "_as"
+        # Of why a line was not taken.
+        LONGEST_WORDS = 200
 
         attr_reader :ended, :heard_at_ms
 
@@ -33,15 +35,16 @@ module Bavard
           @values = values
           @permission = permission
           @reject = reject
-          @kept = resume.cursor.is_a?(Hash) && resume.cursor[AS] == permission&.standing ? resume.cursor.slice(*@transport.kept) : {}
-          @resuming = @kept.any?
+          cursor = resume.cursor.is_a?(Hash) ? resume.cursor : {}
+          @kept = cursor.slice(*@transport.kept)
+          # Somebody else, or somebody who may do other things, cannot go on where the one before was; what was said since may be asked for.
+          @resuming = @kept.any? && cursor[AS] == permission&.standing
           @heard_before_ms = resume.heard_at_ms
           @outgoing = []
           @intakes = []
           @waiting = []
         end
 
-        # With another permission, or none, it is not gone on from there.
         def cursor = @kept.empty? ? nil : {**@kept, AS => @permission&.standing}.compact
 
         def joined? = @joined ? true : false
@@ -54,7 +57,7 @@ module Bavard
         # The line is open.
         def opened
           @transport.opens.each { |letter| say_letter(letter) }
-          joined if @transport.opens.empty? && @transport.answers.none? { |answer| answer.means == "joined" }
+          joined if @transport.opens.empty? && !@transport.means?("joined")
         end
 
         # @param text [String] as it came
@@ -70,7 +73,7 @@ module Bavard
           @kept = @kept.merge(@transport.keep(frame))
           hear_beat(frame)
           answered = answer(frame)
-          joined unless @joined || @transport.answers.any? { |one| one.means == "joined" }
+          joined unless @joined || @transport.means?("joined")
           @transport.items(frame).each { |item| take_in(item, frame, answered:) }
         end
 
@@ -92,7 +95,7 @@ module Bavard
           @now_ms = now_ms
           case @transport.meaning(code)
           when "permission" then denied
-          when "address" then over(:needs_you, "#{name} does not know that address.", want: :address)
+          when "address" then over(:needs_you, @description.unknown(@values), want: :address)
           when "later" then over(:waiting, "#{name} wants us to come less often.", after_ms: LATER_MS)
           when "nobody" then over(:waiting, "Nobody is broadcasting there.", after_ms: LATER_MS)
           when "gap" then forget && over(:waiting, "#{name} cannot tell what was said meanwhile.")
@@ -128,7 +131,7 @@ module Bavard
         private
 
         def name = @description.name
-        def told_of_writing? = @transport.answers.any? { |one| one.means == "took" || one.means == "refused" }
+        def told_of_writing? = @transport.means?("took") || @transport.means?("refused")
         def all_values = {**@values, **@kept, "token" => @permission&.token}
         def say_letter(letter, more = {}) = @outgoing << letter.fill({**all_values, **more}).tap { @said_at_ms = @now_ms }
 
@@ -137,28 +140,32 @@ module Bavard
           found = @transport.answers.select { |one| (one.resuming.nil? || one.resuming == @resuming) && one.condition.holds?(frame) }
           found.each do |one|
             say_letter(one.say) if one.say
-            means(one.means)
+            means(one.means, one.words && Given.text(one.words.of(frame), LONGEST_WORDS))
           end
           found.any?
         end
 
-        def means(meaning)
+        def means(meaning, words)
           case meaning
           when "joined" then joined
+          when "resumed" then joined(again: true)
           when "forgotten" then forget
           when "took" then answered(nil)
-          when "refused" then answered("#{name} did not take it.")
+          when "refused" then answered(words || "#{name} did not take it.")
           end
         end
 
-        def joined
+        # @param again [Boolean] whether we are told what was said since we were there last
+        def joined(again: @resuming && !says_resumed?)
           return if @joined
 
           @joined = true
-          missed if @heard_before_ms && !@resuming
-          @told_again_until_ms = @resuming ? @now_ms : nil
+          missed unless again
+          @told_again_until_ms = again ? @now_ms : nil
           state(:live, "Reading #{name}.")
         end
+
+        def says_resumed? = @transport.means?("resumed")
 
         # It cannot be told again.
         def forget
@@ -196,7 +203,16 @@ module Bavard
           return on_air(read.state) if read.state
           return @reject.call("a #{read.rule.is} that cannot be read: #{item.inspect[0, 80]}") if read.intake.nil? && read.rule.is != "nothing"
 
-          @intakes << read.intake if read.intake
+          hand_over(read.intake) if read.intake
+        end
+
+        # Which room it is says who comes into it.
+        def hand_over(intake)
+          @intakes << intake
+          return unless intake.kind == :voice && intake.body.what == :room
+
+          people = intake.body.people.size
+          state(:live, "In #{intake.body.room.name}, with #{people == 1 ? "one person" : "#{people} people"}.")
         end
 
         # After a resume: what was said before we were back.

@@ -57,7 +57,7 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          missing = find and return missing
+          missing = lacks || find and return missing
           uri = @clients.uri(@stream.at.to, known)
           http = begun(uri)
           watch(stop, http)
@@ -67,7 +67,7 @@ module Bavard
           @stopped ? nil : @ended || Ended.new(:waiting, words(error, uri), nil, @events.retry_ms)
         rescue *Trouble::NETWORK => error
           @stopped ? nil : Ended.new(:waiting, words(error, uri))
-        rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+        rescue HttpClient::Unreachable, HttpClient::Nonsense => error
           Ended.new(:waiting, error.message)
         rescue HeldPermission::Gone => error
           Ended.new(:needs_you, error.message, :permission)
@@ -81,6 +81,12 @@ module Bavard
 
         def name = @description.name
         def known = {**@kept, **@found}
+
+        # @return [Ended, nil] where it does not know what to read
+        def lacks
+          lacking = @description.lacking({**@values, **known})
+          Ended.new(:needs_you, Ask.wanted(lacking), :address) if lacking.any?
+        end
 
         # @return [Ended, nil] where what has to be found is not there
         def find
@@ -189,7 +195,7 @@ module Bavard
         def refused(status)
           case @stream.meaning(status)
           when "permission" then denied
-          when "address" then Ended.new(:needs_you, "#{name} does not know that address.", :address)
+          when "address" then Ended.new(:needs_you, @description.unknown(@values), :address)
           when "later" then Ended.new(:waiting, "#{name} wants us to come less often.", nil, LATER_MS)
           when "nobody" then Ended.new(:waiting, "Nobody is broadcasting there.", nil, LATER_MS)
           else Ended.new(:waiting, "#{name} answered #{status}; it has trouble of its own.")

@@ -10,6 +10,9 @@ module Bavard
         LONGEST = 1000
         WRITTEN = %r(\A(?:/|(?:https?|wss?)://[^\s/{}]+(?:/|\z|\{)|\{\+\w+\}))
 
+        # What may be missing is asked for as {?since} or {&since}.
+        NEEDED = %r(\{[+/#.;]?([a-z]\w*)[*}])
+
         attr_reader :names
 
         # @param text [Object]
@@ -27,6 +30,9 @@ module Bavard
         # @param values [Hash{String => String, Integer, nil}] what is not known is left out
         # @return [String]
         def fill(values) = @template.expand(values.slice(*names).compact).to_s
+
+        # @return [Array<String>] names without which it comes to no address
+        def needed = to_s.scan(NEEDED).flatten
 
         # @return [String] as it is written
         def to_s = @template.pattern

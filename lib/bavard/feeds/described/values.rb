@@ -120,10 +120,11 @@ module Bavard
           MS_FROM = 10**11
           LATEST_MS = 10**14
           # As many databases write it; where no zone stands it is UTC.
-          WITHOUT_ZONE = /\A\d{4}-\d\d-\d\d[ T]\d\d:\d\d:\d\d(?:\.\d{1,9})?\z/
+          WITHOUT_ZONE = /\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(?:\.\d{1,9})?\z/
           BLANK = /(?<=\A.{10}) /
-          # Behind a year.
+          # Behind a year, and between day and hour.
           DASH = "-".ord
+          SPACE = " ".ord
 
           private
 
@@ -142,7 +143,8 @@ module Bavard
           def iso(value)
             return unless value.is_a?(String) && %w[any iso].include?(@unit)
 
-            Given.time_ms(value.match?(WITHOUT_ZONE) ? "#{value.tr(" ", "T")}Z" : value.sub(BLANK, "T"))
+            value = value.sub(BLANK, "T") if value.getbyte(10) == SPACE
+            Given.time_ms(value.match?(WITHOUT_ZONE) ? "#{value}Z" : value)
           end
         end
 

@@ -34,7 +34,7 @@ module Bavard
           return "This feed reads as a guest; it has no permission to write." unless @permission&.may?("write")
 
           why(@clients.ask(writes, {**kept, "text" => letter.text, "nonce" => letter.answer_id.to_s}).status)
-        rescue Polling::Client::Unreachable, Polling::Client::Nonsense => error
+        rescue HttpClient::Unreachable, HttpClient::Nonsense => error
           error.message
         rescue HeldPermission::Gone
           "The permission has ended."

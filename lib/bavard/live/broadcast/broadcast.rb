@@ -94,7 +94,10 @@ module Bavard
       # @return [Hash{Integer => String}] by feed
       def places = @places ||= {}
 
-      def place_of(feed) = Core::Cues::Totals.place(feed.platform || feed.kind, feed.address)
+      def place_of(feed)
+        asks = @show.platforms[feed.platform]&.description&.asks || []
+        Core::Cues::Totals.place(feed.platform || feed.kind, feed.address, asks.select(&:each_time).map(&:name))
+      end
 
       # @return [Array<Integer>] ids of the feeds that were ever there
       def feeds_at(place)

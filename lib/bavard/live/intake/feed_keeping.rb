@@ -25,9 +25,6 @@ module Bavard
         @journal.behind(feed.show_id, :feed, feed.id, {cursor: {}})
       end
 
-      # Its address says more than before, of the same place.
-      def found(feed) = keep(feed, address: feed.address)
-
       def permitted(feed) = keep(feed, permission_id: feed.permission&.id)
       def draft_only(feed) = @journal.deed(:feeds, :keep, feed.id, draft_only: feed.draft_only)
 

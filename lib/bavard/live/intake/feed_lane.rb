@@ -19,8 +19,6 @@ module Bavard
       OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
       # States in which a line can be sent.
       SPEAKS = %i[live nobody_broadcasting].freeze
-      # Kinds whose platforms can be asked about a person.
-      TELLS_OF_PEOPLE = %w[socket].freeze
       NOT_CONNECTED = "This feed is not connected just now."
 
       # What one connection had heard by then, and from where it goes on.
@@ -182,12 +180,6 @@ module Bavard
         @keeping.readdressed(feed)
       end
 
-      # The platform's own next broadcast: kept, without connecting anew.
-      def found(number)
-        feed.address = feed.address.merge("number" => number)
-        @keeping.found(feed)
-      end
-
       # @param permission [Core::Permission, nil]
       def permission=(permission)
         feed.permission = permission
@@ -223,7 +215,7 @@ module Bavard
       #
       # @return [Boolean] whether it can be asked
       def ask_about(login)
-        return false unless TELLS_OF_PEOPLE.include?(feed.kind) && SPEAKS.include?(state.state)
+        return false unless platform&.description&.tells_of_people? && SPEAKS.include?(state.state)
 
         @outbox.ask(login)
         true
@@ -246,7 +238,7 @@ module Bavard
         resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor)
         options = {clock:, take: ->(intake) { @send.call(self, runner, intake) }, reject: ->(what) { @mishaps.rejected(feed.kind.to_sym, what) },
                    outbox: @outbox}
-        way = @ways.to(feed, found: method(:found)) { |newer| keep_permission(newer) }
+        way = @ways.to(feed) { |newer| keep_permission(newer) }
         @connection = kind.connection(feed, resume, **options, **way)
       end
 

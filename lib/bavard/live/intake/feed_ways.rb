@@ -31,14 +31,13 @@ module Bavard
       # @return [Feeds::Platform, nil]
       def platform(feed) = feed.platform && @platforms[feed.platform]
 
-      # @param found [#call] told of the platform's own next broadcast
       # @yieldparam permission [Core::Permission] that was renewed
       # @return [Hash] what the feed's kind of connection asks for
       # @raise [Bavard::Error] where the platform is not known
-      def to(feed, found:, &renewed)
+      def to(feed, &renewed)
         return {door: @door, **named(feed)} if NAMED.include?(feed.kind)
 
-        feed.platform ? {platform: known(feed), permission: held(feed, renewed), found:} : {}
+        feed.platform ? {platform: known(feed), permission: held(feed, renewed)} : {}
       end
 
       private

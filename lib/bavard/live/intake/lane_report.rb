@@ -47,12 +47,20 @@ module Bavard
          draft_only: feed.draft_only, answers: @lane.answers?, lacks: @lane.lacks,
          account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
          sets: sets?,
-         platform: feed.platform, channel: feed.address["channel"], address: feed.address.slice("room", "follow")}
+         platform: feed.platform, rooms: !description&.rooms.nil?, address: feed.address.slice("room", "follow"), asks: asks(feed)}
       end
 
-      def sets?
-        description = @lane.platform&.description
-        !description.nil? && description.sets.any?
+      def description = @lane.platform&.description
+
+      def sets? = !description.nil? && description.sets.any?
+
+      # What can be said otherwise of where it reads; rooms are chosen from a list.
+      def asks(feed)
+        return if description.nil? || description.irc? || description.rooms
+
+        description.asks.map do |ask|
+          {field: Feeds::Described.field(@lane.platform, ask), label: ask.label, example: ask.example, each: ask.each_time, value: feed.address[ask.name]}
+        end
       end
 
       def state(state, now_ms)

@@ -14,7 +14,7 @@ module Bavard
       # heard:: lines that came meanwhile; field:: of the form, where the fault lies in one
       Result = Struct.new(:reached, :words, :heard, :field)
       FINE = %i[live nobody_broadcasting].freeze
-      FIELDS = {broadcast: "number", address: "channel"}.freeze
+      FIELDS = {broadcast: "channel", address: "channel"}.freeze
 
       # @param feed [Store::Feeds::Feed] not kept yet
       # @param options [Hash] clock, and what else its kind wants

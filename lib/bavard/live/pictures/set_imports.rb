@@ -81,7 +81,7 @@ module Bavard
         raise Error, "It answered #{answer.status} where the list was asked for." unless answer.status == 200
 
         set.of(answer.body)
-      rescue Feeds::Polling::Client::Unreachable, Feeds::Polling::Client::Nonsense => error
+      rescue Feeds::HttpClient::Unreachable, Feeds::HttpClient::Nonsense => error
         raise Error, error.message
       ensure
         clients.close

@@ -35,6 +35,7 @@ module Bavard
         def letters = {}
         def kept = []
         def find = nil
+        def lacking(_known) = []
 
         # @param frame [Object] a message as it is sent: a text, {"plain": the text}, or read already
         # @return [Object] {"tags", "source", "command", "params"}, where it is a message

@@ -13,15 +13,19 @@ module Bavard
         BEAT_MS = 1000..600_000
         USUALLY_MS = 30_000
         # What is answered to what: say:: a Letter, or nil; means:: one of MEANS, or nil; resuming:: true: only where there is something
-        # to resume, false: only where there is not, nil: always
-        Answer = Struct.new(:condition, :say, :means, :resuming)
-        MEANS = %w[joined forgotten beat took refused].freeze
+        # to resume, false: only where there is not, nil: always; words:: Path to why it was refused, or nil
+        Answer = Struct.new(:condition, :say, :means, :resuming, :words)
+        MEANS = %w[joined resumed forgotten beat took refused].freeze
         # every:: Duration, or nil; say:: a Letter, or nil; silent_ms:: after which the line is dead, or nil
         Beat = Struct.new(:every, :say, :silent_ms)
         LONGEST_PREFIX = 20
         PROTOCOL = /\A[\w.!#$%&'*+^`|~-]{1,60}\z/
 
         attr_reader :at, :protocol, :opens, :answers, :beat, :writes, :asks_about
+
+        # @param meaning [String] of MEANS
+        # @return [Boolean] whether anything that comes means that
+        def means?(meaning) = (@meant ||= answers.map(&:means)).include?(meaning)
 
         # @param text [String] valid UTF-8, as it came
         # @return [Object] in which things are looked for
@@ -84,10 +88,11 @@ module Bavard
             @problem.call(at, "it says “when”, and what to “say” or what it “means”")
             return
           end
-          (given.keys - %w[when say means resuming]).each { |name| @problem.call("#{at}/#{name}", "there is no “#{name}” here") }
+          (given.keys - %w[when say means resuming words]).each { |name| @problem.call("#{at}/#{name}", "there is no “#{name}” here") }
           @problem.call("#{at}/means", "one of #{MEANS.join(", ")}") unless given["means"].nil? || MEANS.include?(given["means"])
           condition = try("#{at}/when") { Condition.new(given["when"]) } or return
-          Answer.new(condition, given["say"] && letter(given["say"], "#{at}/say"), given["means"], given["resuming"])
+          words = try("#{at}/words") { Path.read(given["words"]) } if given.key?("words")
+          Answer.new(condition, given["say"] && letter(given["say"], "#{at}/say"), given["means"], given["resuming"], words)
         end
 
         def read_beat(given)

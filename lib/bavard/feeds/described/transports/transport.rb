@@ -122,6 +122,16 @@ module Bavard
         # @return [Array<String>] names of what it remembers from one answer to the next
         def kept = [*@keep&.names, *@find&.keep&.names]
 
+        # @param known [Hash{String => Object}]
+        # @return [Array<String>] names of which one has to be known before anything can be asked: of itself, or to find it by
+        def lacking(known)
+          missing = unknown(places.reject { |at, _| at.start_with?("/find", "/writes") }, known) - @keep.names
+          return missing if missing.empty? || @find.nil?
+
+          short = unknown(places.select { |at, _| at.start_with?("/find") }, known)
+          short.empty? ? missing - @find.keep.names : missing + short
+        end
+
         # @return [Hash{String => String, Integer}] what is to be remembered of something that came
         def keep(data, headers = {}) = @keep.of(data, headers)
 
@@ -135,6 +145,8 @@ module Bavard
         def meaning(code) = @ends[code.to_s]
 
         private
+
+        def unknown(places, known) = places.each_value.flat_map(&:needed).uniq.reject { |name| known[name] || name == "token" }
 
         def read_all(given)
           (given.keys - self.class::NAMES).each do |name|

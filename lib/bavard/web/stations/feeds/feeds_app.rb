@@ -2,7 +2,6 @@
 
 require_relative "../../../feeds/consent"
 require_relative "../../../feeds/irc/mapping"
-require_relative "../../../feeds/polling"
 require_relative "../../../live/intake/feed_kinds"
 require_relative "../../../live/intake/trial"
 require_relative "feed_marks"
@@ -14,7 +13,7 @@ module Bavard
   module Web
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
-      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name number room follow jid xmpp_server place
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name room follow jid xmpp_server place
         account account_password xmpp_nick draft_only anyway].freeze
 
       get "/" do
@@ -51,21 +50,17 @@ module Bavard
         on_lane { |show, feed_id| show.lane(feed_id).draft_only = alone }
       end
 
-      # Today's number, typed, pasted or found.
-      post "/:feed/number" do
-        feed_of(id(params[:feed]))
-        number = Feeds::Polling::Broadcast.number(text(params["number"])) or raise Error.new("Which number? It looks like 7741-0392.",
-          field: "number")
-        read_broadcast("number" => number)
-      end
-
-      post "/:feed/find" do
+      # Another place that it reads from now on. Tried before it counts, as at first, unless it is wanted anyway, or only somebody who was
+      # let in would find it.
+      post "/:feed/address" do
         feed = feed_of(id(params[:feed]))
-        channel = Feeds::Polling::Broadcast.channel(text(params["channel"])) || feed.address["channel"]
-        raise Error.new("Which channel is it on? Its name looks like reedmere.", field: "channel") unless channel
-
-        number = Feeds::Polling.find(platform_of(feed), channel)
-        read_broadcast("number" => number, "channel" => channel)
+        platform = described_by(feed)
+        not_found if platform.nil? || platform.description.irc?
+        address = Feeds::Described.address(fields(*asked), platform, Feeds::Described.secrets(feed))
+        trial = params["anyway"] == "1" || feed.permission ? nil : tried(feed, platform, address)
+        halt 422, json(error: trial.words, anyway: true) if trial && !trial.reached
+        ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(address) } }
+        json(done: true, found: trial&.words)
       end
 
       get "/:feed/mapping" do
@@ -116,7 +111,7 @@ module Bavard
       post "/:feed/room" do
         feed = feed_of(id(params[:feed]))
         not_found unless feed.kind == Feeds::Voice::KIND
-        read = Feeds::Voice.read(fields("room", "follow"))
+        read = Feeds::Voice.read(fields("room", "follow"), platform_of(feed))
         ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(read[:address]) } }
         json(done: true)
       end
@@ -184,11 +179,7 @@ module Bavard
           platforms[feed.platform] || raise(Error, Live::FeedWays::NO_PLATFORM)
         end
 
-        def read_broadcast(change)
-          feed_id = id(params[:feed])
-          ask { |show| show.change_feed(feed_id) { |lane| lane.readdress(lane.feed.address.merge(change)) } }
-          json(done: true, number: change["number"])
-        end
+        def tried(feed, platform, address) = NewFeed.try(site, feed.dup.tap { |one| one.address = address }, platform:, permission: nil)
 
         def consent(platform)
           Feeds::Consent.new(platform, "#{site.address}/feeds/granted", clock: site.clock)
@@ -201,12 +192,13 @@ module Bavard
           back("#{platform.name} is connected as #{permission.name}.")
         end
 
-        # The feed follows the account: it reads the account's own channel from now on.
         def give(feed_id, permission)
+          platform = platform_of(feed_of(feed_id))
           ask do |show|
             show.change_feed(feed_id) do |lane|
+              address = NewFeed.address_of(lane.feed, platform, permission.account)
               lane.permission = permission
-              lane.readdress(NewFeed.address_of(lane.feed, permission.account))
+              lane.readdress(address) unless address == lane.feed.address
             end
           end
         end
@@ -216,7 +208,7 @@ module Bavard
 
         # @return [Array<String>] names of what descriptions ask
         def asked
-          described = platforms.each_value.select { |platform| platform.kind == Feeds::Described::KIND }
+          described = platforms.each_value.select { |platform| platform.description && !platform.description.irc? }
           described.flat_map { |platform| [*platform.description.asks, *platform.description.secrets].map { |ask| Feeds::Described.field(platform, ask) } }
         end
 

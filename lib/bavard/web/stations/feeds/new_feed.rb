@@ -12,16 +12,28 @@ module Bavard
     class NewFeed
       LONGEST_NAME = 60
       WITHOUT_PLATFORM = [Feeds::Irc, Feeds::Xmpp, Feeds::Activities, Feeds::Microphones].map { |kind| kind::KIND }.freeze
+      BY_DESCRIPTION = [Feeds::Described, Feeds::Voice].freeze
       # There is nothing to try before somebody came.
       COME_TO_US = [Feeds::Activities, Feeds::Microphones].freeze
 
-      # @return [Hash] what a feed reads once it has an account: its channel; a voice room stays the one it is
-      def self.address_of(feed, account)
-        case feed.kind
-        when Feeds::Polling::KIND then {"number" => nil, "channel" => account}
-        when Feeds::Voice::KIND, Feeds::Described::KIND then feed.address
-        else {"room" => account}
-        end
+      # @param platform [Feeds::Platform]
+      # @param account [String] by which permission was given
+      # @return [Hash] what a feed reads then: where it does not know yet what to read, or read what was the account's, the new one's own
+      def self.address_of(feed, platform, account)
+        first = platform.description&.asks&.first or return feed.address
+        theirs = feed.permission && feed.address[first.name] == feed.permission.account
+        return feed.address unless theirs || platform.description.lacking(feed.address).any?
+
+        feed.address.merge(first.name => account)
+      end
+
+      # Whether a feed would be let in, and what it would read.
+      #
+      # @param feed [Store::Feeds::Feed]
+      # @param options [Hash] platform or door, as its kind wants them
+      # @return [Live::Trial::Result]
+      def self.try(site, feed, **options)
+        Live::Trial.new(feed, clock: site.clock, **options).run
       end
 
       # @param site [Site]
@@ -49,13 +61,10 @@ module Bavard
       def try
         return if COME_TO_US.include?(@kind)
 
-        options = {clock: @site.clock}
-        if [Feeds::Irc, Feeds::Xmpp].include?(@kind) then options[:door] = @site.door
-        elsif @platform then options.merge!(platform: @platform, permission: nil, found: ->(_number) {})
-        end
+        options = [Feeds::Irc, Feeds::Xmpp].include?(@kind) ? {door: @site.door} : {platform: @platform, permission: nil}
         feed = Store::Feeds::Feed.new(id: 0, kind: @kind_name, address: @read[:address], password: @read[:password],
           mapping: @platform&.mapping || {})
-        Live::Trial.new(feed, **options).run
+        NewFeed.try(@site, feed, **options).tap { |result| result.field &&= field }
       end
 
       # @param permission [Core::Permission, nil]
@@ -70,10 +79,18 @@ module Bavard
       private
 
       def read(given)
-        return @kind.read(given, @platform) if @kind == Feeds::Described
+        return @kind.read(given, @platform) if BY_DESCRIPTION.include?(@kind)
         return @kind.read(given) unless @platform&.address
 
         @kind.read(given.merge(@platform.address) { |_, typed, fixed| typed.to_s.empty? ? fixed : typed })
+      end
+
+      # @return [String] of the form, by which it was said where to read
+      def field
+        return "channel" unless BY_DESCRIPTION.include?(@kind) && @platform.description.rooms.nil?
+
+        asked = @platform.description.asks.reverse.find { |ask| @read[:address][ask.name] }
+        asked && Feeds::Described.field(@platform, asked)
       end
 
       def name

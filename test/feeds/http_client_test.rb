@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
 require "socket"
-require_relative "../../support/plain"
-require_relative "../../../lib/bavard/feeds/polling/client"
+require_relative "../support/plain"
+require_relative "../../lib/bavard/feeds/http_client"
 
 # The client against servers that answer in every way but the right one.
 class PollingClientTest < Minitest::Test
-  Client = Bavard::Feeds::Polling::Client
+  Client = Bavard::Feeds::HttpClient
   END_OF_HEAD = ["\r\n", nil].freeze
 
   def serving(answer)

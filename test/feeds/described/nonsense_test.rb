@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
-require_relative "../support/plain"
-require_relative "../../lib/bavard/feeds/polling/items"
-require_relative "../../lib/bavard/feeds/socket/items"
+require_relative "../../support/plain"
+require_relative "examples"
 
-# What platforms send as JSON becomes the same intakes, and nothing that they send does harm.
-class ItemsTest < Minitest::Test
-  Polling = Bavard::Feeds::Polling::Items
-  Socket = Bavard::Feeds::WebSocketFeed::Items
+# What two platforms of different shape send becomes the same intakes, and nothing that they send does harm.
+class DescribedNonsenseTest < Minitest::Test
+  # Reads items by a description.
+  Reader = Struct.new(:reading) do
+    def intake(item) = reading.read(item, 1, 9).intake
+  end
+  POLLING, SOCKET = %w[lantern skein].map { |name| Reader.new(Examples.description(name).reading) }
 
   POLLED = {"type" => "message", "id" => "m1", "at" => "2026-11-25T05:52:00.250Z", "text" => "look :owl:", "me" => true, "first" => true,
             "author" => {"login" => "ann", "name" => "Ann", "colour" => "#F3B634", "avatar" => "https://x.example/a.png",
@@ -20,8 +22,8 @@ class ItemsTest < Minitest::Test
           "emotes" => [[5, 5, "https://x.example/owl.png"]], "worth" => [500, "EUR"], "re" => %w[m0 Bob where]}.freeze
 
   def test_both_wires_say_the_same
-    polled = Polling.intake(POLLED, 1, 9, history: false)
-    sent = Socket.intake(SENT, 1, 9, history: false)
+    polled = POLLING.intake(POLLED)
+    sent = SOCKET.intake(SENT)
     assert_equal %w[m1 ann Ann #f3b634], [polled.platform_id, *polled.body.to_a.first(3)]
     assert_equal polled.body.emotes.ranges, sent.body.emotes.ranges
     assert_equal %i[code_points utf16], [polled.body.emotes.unit, sent.body.emotes.unit]
@@ -31,8 +33,8 @@ class ItemsTest < Minitest::Test
   end
 
   def test_events_with_who_what_and_how_much
-    polled = Polling.intake(POLLED.merge("type" => "visit", "number" => 41), 1, 9, history: false)
-    sent = Socket.intake(SENT.merge("kind" => "visit", "count" => 41), 1, 9, history: false)
+    polled = POLLING.intake(POLLED.merge("type" => "visit", "number" => 41))
+    sent = SOCKET.intake(SENT.merge("kind" => "visit", "count" => 41))
     [polled, sent].each do |intake|
       assert_equal [:event, :visit, 41, "ann", "5.00 EUR"],
         [intake.kind, intake.body.what, intake.body.number, intake.body.said.login, intake.body.said.paid.words]
@@ -40,11 +42,11 @@ class ItemsTest < Minitest::Test
   end
 
   def test_deletes_and_silences
-    assert_equal [:delete_line, "m1"], Polling.intake({"type" => "deleted", "id" => "x", "target" => "m1"}, 1, 9, history: false).to_a.values_at(0, 2)
+    assert_equal [:delete_line, "m1"], POLLING.intake({"type" => "deleted", "id" => "x", "target" => "m1"}).to_a.values_at(0, 2)
     assert_equal [:clear_person, "ann"],
-      Polling.intake({"type" => "silenced", "author" => {"login" => "ann"}}, 1, 9, history: false).to_a.values_at(0, 5)
-    assert_equal [:delete_line, "m1"], Socket.intake({"kind" => "gone", "line" => "m1"}, 1, 9, history: false).to_a.values_at(0, 2)
-    assert_equal [:clear_person, "ann"], Socket.intake({"kind" => "silenced", "who" => "ann"}, 1, 9, history: false).to_a.values_at(0, 5)
+      POLLING.intake({"type" => "silenced", "author" => {"login" => "ann"}}).to_a.values_at(0, 5)
+    assert_equal [:delete_line, "m1"], SOCKET.intake({"kind" => "gone", "line" => "m1"}).to_a.values_at(0, 2)
+    assert_equal [:clear_person, "ann"], SOCKET.intake({"kind" => "silenced", "who" => "ann"}).to_a.values_at(0, 5)
   end
 
   NONSENSE = [nil, true, 7, -1, 1e300, "", "\u0000", "x" * 100_000, [], [[]], [nil], {}, {"a" => {}}, "javascript:alert(1)",
@@ -52,9 +54,9 @@ class ItemsTest < Minitest::Test
 
   # Every field of a good item in turn replaced by every kind of nonsense.
   def test_nonsense_in_any_field_is_left_out_and_never_raises
-    [[Polling, POLLED], [Socket, SENT]].each do |reader, good|
+    [[POLLING, POLLED], [SOCKET, SENT]].each do |reader, good|
       each_spoiled(good) do |spoiled|
-        intake = reader.intake(spoiled, 1, 9, history: false)
+        intake = reader.intake(spoiled)
         next if intake.nil?
 
         assert_kind_of Bavard::Core::Intake, intake
@@ -66,7 +68,7 @@ class ItemsTest < Minitest::Test
         end
       end
     end
-    assert(NONSENSE.all? { |value| Polling.intake(value, 1, 9, history: false).nil? })
+    assert(NONSENSE.all? { |value| POLLING.intake(value).nil? })
   end
 
   private

@@ -2,9 +2,11 @@
 
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/feeds/outbox"
-require_relative "../../../lib/bavard/feeds/socket/session"
+require_relative "../../../lib/bavard/feeds/described"
+require_relative "examples"
 
-class WebSocketSessionTest < Minitest::Test
+# A session over a WebSocket as a description has it: Skein's.
+class DescribedSocketSessionTest < Minitest::Test
   include Bavard::Feeds
 
   Held = Struct.new(:token) do
@@ -17,8 +19,12 @@ class WebSocketSessionTest < Minitest::Test
   end
 
   def session(cursor: nil, heard_at_ms: nil, permission: nil)
-    WebSocketFeed::Session.new(1, "reedmere", Resume.new(nil, heard_at_ms, cursor), name: "Skein", permission:, reject: @rejected.method(:<<)).tap { |made| made.begin(0) }
+    Described::SocketSession.new(1, Examples.description("skein"), {"room" => "reedmere"}, Resume.new(nil, heard_at_ms, cursor), permission:,
+      reject: @rejected.method(:<<)).tap { |made| made.begin(0) }
   end
+
+  # @return [Array<Hash>] what goes out
+  def sent(session) = session.take_outgoing.map { |text| JSON.parse(text) }
 
   def joined(**more)
     session(**more).tap do |made|
@@ -37,7 +43,7 @@ class WebSocketSessionTest < Minitest::Test
     [[nil, nil], [Held.new("word"), "word"]].each do |permission, token|
       made = session(permission:)
       made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
-      assert_equal [{op: "join", room: "reedmere", token:}], made.take_outgoing
+      assert_equal [{"op" => "join", "room" => "reedmere", "token" => token, "after" => nil}], sent(made)
     end
   end
 
@@ -49,10 +55,10 @@ class WebSocketSessionTest < Minitest::Test
   end
 
   def test_somebody_is_asked_about_and_what_can_be_read_of_them_is_told
-    session.tap { |made| made.ask("tern_tower") }.then { |made| assert_empty made.take_outgoing }
+    session.tap { |made| made.ask("tern_tower") }.then { |made| assert_empty sent(made) }
     made = joined
     made.ask("tern_tower")
-    assert_equal [{op: "who", login: "tern_tower"}], made.take_outgoing
+    assert_equal [{"op" => "who", "login" => "tern_tower"}], sent(made)
     made.receive({"op" => "profile", "login" => "tern_tower", "nick" => "Tern Tower", "about" => 7, "followers" => 8312, "face" => "javascript:1"}, 30)
     made.receive({"op" => "profile", "nick" => "nobody"}, 30)
     told = made.take_intakes.select { |intake| intake.kind == :profile }.map { |intake| intake.body.to_h.compact }
@@ -62,12 +68,12 @@ class WebSocketSessionTest < Minitest::Test
   def test_it_goes_on_where_it_was
     made = session(cursor: {"resume" => "r1", "after" => 7})
     made.receive({"op" => "hello", "beat_ms" => 5000}, 10)
-    assert_equal [{op: "resume", resume: "r1", after: 7}], made.take_outgoing
-    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7}, 1000)
+    assert_equal [{"op" => "resume", "resume" => "r1", "after" => 7}], sent(made)
+    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7, "again" => true}, 1000)
     made.receive(line(8, at_ms: 500), 1010)
     made.receive(line(9, at_ms: 1500), 1510)
     assert_equal [true, false], made.take_intakes.select { |intake| intake.kind == :line }.map(&:history?)
-    assert_equal({"resume" => "r2", "after" => 9, "as" => nil}, made.cursor)
+    assert_equal({"resume" => "r2", "after" => 9}, made.cursor)
   end
 
   def joining_again(cursor, permission)
@@ -77,30 +83,30 @@ class WebSocketSessionTest < Minitest::Test
   end
 
   def test_a_permission_given_later_is_used_and_nothing_said_meanwhile_is_lost
-    made = joining_again({"as" => nil}, Held.new("word"))
-    assert_equal [{op: "join", room: "reedmere", token: "word", after: 7}], made.take_outgoing
-    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7}, 1000)
+    made = joining_again({}, Held.new("word"))
+    assert_equal [{"op" => "join", "room" => "reedmere", "token" => "word", "after" => 7}], sent(made)
+    made.receive({"op" => "joined", "resume" => "r2", "seq" => 7, "again" => true}, 1000)
     made.receive(line(8, at_ms: 500), 1010)
     intakes = made.take_intakes
     assert_equal [true], intakes.select { |intake| intake.kind == :line }.map(&:history?)
     assert_empty(intakes.select { |intake| intake.kind == :gap })
-    assert_equal "reedmere read write", made.cursor["as"]
+    assert_equal "reedmere read write", made.cursor["_as"]
     made.say(Outbox::Letter.new(5, "hello"), 1100)
-    assert_equal [{op: "say", nonce: "5", body: "hello"}], made.take_outgoing
+    assert_equal [{"op" => "say", "nonce" => "5", "body" => "hello"}], sent(made)
   end
 
   def test_after_a_permission_was_given_back_nobody_goes_on_in_its_name
-    made = joining_again({"as" => "reedmere read write"}, nil)
-    assert_equal [{op: "join", room: "reedmere", token: nil, after: 7}], made.take_outgoing
+    made = joining_again({"_as" => "reedmere read write"}, nil)
+    assert_equal [{"op" => "join", "room" => "reedmere", "token" => nil, "after" => 7}], sent(made)
   end
 
   def test_a_permission_of_the_same_kind_goes_on_where_it_was
-    made = joining_again({"as" => "reedmere read write"}, Held.new("newer"))
-    assert_equal [{op: "resume", resume: "r1", after: 7}], made.take_outgoing
+    made = joining_again({"_as" => "reedmere read write"}, Held.new("newer"))
+    assert_equal [{"op" => "resume", "resume" => "r1", "after" => 7}], sent(made)
   end
 
   def test_where_a_room_begins_anew_for_another_permission_it_is_a_gap
-    made = joining_again({"as" => nil}, Held.new("word"))
+    made = joining_again({}, Held.new("word"))
     made.receive({"op" => "joined", "resume" => "r2", "seq" => 12}, 1000)
     assert_equal [400, 1000], made.take_intakes.find { |intake| intake.kind == :gap }.body.to_a
   end
@@ -110,7 +116,7 @@ class WebSocketSessionTest < Minitest::Test
     made.receive({"op" => "hello"}, 900)
     made.receive({"op" => "cannot_resume"}, 1000)
     assert_equal [400, 1000], made.take_intakes.find { |intake| intake.kind == :gap }.body.to_a
-    assert_equal :join, made.take_outgoing.last[:op].to_sym
+    assert_equal :join, sent(made).last["op"].to_sym
   end
 
   def test_a_missed_heartbeat_ends_it
@@ -119,13 +125,13 @@ class WebSocketSessionTest < Minitest::Test
     assert_nil made.ended
     made.tick(12_600)
     assert_equal :waiting, made.ended.state
-    assert_includes made.ended.reason, "heartbeat"
+    assert_includes made.ended.reason, "silent for 13 s"
   end
 
   def test_a_beat_is_answered_and_counts_as_heard
     made = joined
     made.receive({"op" => "beat"}, 9000)
-    assert_equal [{op: "beat"}], made.take_outgoing
+    assert_equal [{"op" => "beat"}], sent(made)
     made.tick(20_000)
     assert_nil made.ended
   end
@@ -139,13 +145,13 @@ class WebSocketSessionTest < Minitest::Test
     end
     assert_includes joined.tap { |made|
       made.closed(1012, "restarting", 100)
-    }.ended.reason, "(1012, restarting). Nothing is lost: it will send again from 7 on."
+    }.ended.reason, "(1012, restarting). It goes on where it stopped."
   end
 
   def test_an_answer_went_was_refused_or_was_never_heard_of_again
     made = joined(permission: Held.new("word"))
     (1..3).each { |id| made.say(Outbox::Letter.new(id, "thanks"), 100) }
-    assert_equal [{op: "say", nonce: "1", body: "thanks"}], made.take_outgoing.first(1)
+    assert_equal [{"op" => "say", "nonce" => "1", "body" => "thanks"}], sent(made).first(1)
     made.receive({"op" => "said", "nonce" => "1"}, 200)
     made.receive({"op" => "refused", "nonce" => "2", "reason" => "too long"}, 200)
     made.receive({"op" => "beat"}, 8000)
@@ -159,7 +165,7 @@ class WebSocketSessionTest < Minitest::Test
     made = joined
     made.say(Outbox::Letter.new(1, "thanks"), 100)
     refute made.take_intakes.first.body.went
-    assert_empty made.take_outgoing
+    assert_empty sent(made)
   end
 
   def test_nonsense_is_counted_and_changes_nothing
