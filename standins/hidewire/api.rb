@@ -34,7 +34,7 @@ module Hidewire
     def call(env)
       request = Rack::Request.new(env)
       case [request.request_method, request.path_info]
-      when %w[GET /v1/rooms] then json("rooms" => @rooms.list)
+      when %w[GET /v1/rooms] then json("rooms" => @rooms.list, "texts" => @rooms.texts.values.map { |text| {"id" => text.key, "name" => text.name} })
       when %w[GET /] then html
       when %w[GET /voices.js] then [200, {"content-type" => "text/javascript"}, [File.read(SCRIPT)]]
       when %w[GET /voices] then state
@@ -48,7 +48,7 @@ module Hidewire
     # What happens in a room, and what is written there.
     def listen_to(_room)
       @rooms.listen { |room, message| clients.each { |client| client.happened(room, message) } }
-      @rooms.places.each { |key, place| place.text.listen { |post| clients.each { |client| client.written(key, post) } } }
+      {**@rooms.places, **@rooms.texts}.each { |key, place| place.text.listen { |post| clients.each { |client| client.written(key, post) } } }
     end
 
     def hear
@@ -71,10 +71,13 @@ module Hidewire
       when "mark" then @rooms.mark(who, params["mark"], params["on"] == "1")
       when "play" then @rooms.play(params["script"], now_ms)
       when "sound" then sound(who, params["file"])
+      when "write" then write(who, params)
       else come_and_go(who, params)
       end
       state
     end
+
+    def write(who, params) = @rooms.texts[params["room"]]&.text&.say(who, params["text"].to_s[0, 400])
 
     def come_and_go(who, params)
       name = params["name"].to_s.scrub("")[0, Rooms::LONGEST_NAME]

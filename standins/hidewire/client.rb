@@ -9,7 +9,7 @@ module Hidewire
   # themselves, unnumbered, in −dBov (RFC 6464).
   #
   #   ← {"op":"hello","beat_ms":5000}
-  #   → {"op":"join","room":"hides","follow":"odalys","token":null,"resume":null,"after":null}
+  #   → {"op":"join","room":"hides","follow":"odalys","text":null,"token":null,"resume":null,"after":null}
   #   ← {"op":"joined","resume":"…","seq":12,"again":false,"room":{"id":"hides","name":"The hides",…},"people":[{"id":"odalys",…}]}
   #   ← {"op":"levels","l":[["odalys",31],["teo",66]]}
   #   ← {"op":"event","kind":"joined","who":{…}}  "left" "changed"; and the room's text, numbered, as lines
@@ -39,9 +39,9 @@ module Hidewire
       tell("op" => "levels", "l" => levels.to_a)
     end
 
-    # What is written in a room comes to those who are in it.
+    # What is written in a room comes to those who are in it, or chose it; one or the other.
     def written(room, post)
-      post(post) if room == @place
+      post(post) if room == (@chosen || @place)
     end
 
     private
@@ -56,21 +56,22 @@ module Hidewire
 
       @followed = said["follow"]
       room = @rooms.member(@followed)&.room || said["room"]
-      return close("no such room", 4404) unless @rooms.places.key?(room)
+      @chosen = said["text"]
+      return close("no such room", 4404) unless @rooms.places.key?(room) && (@chosen.nil? || @rooms.texts.key?(@chosen))
 
       enter(room)
-      since = self.class.resumes[said["resume"]]&.first == room ? said["after"] : nil
+      since = self.class.resumes[said["resume"]]&.first == [room, @chosen].compact.join("/") ? said["after"] : nil
       told_again(room, since)
     end
 
     def enter(room)
       @place = room
-      @room = @rooms.places.fetch(room).text
+      @room = (@chosen ? @rooms.texts.fetch(@chosen) : @rooms.places.fetch(room)).text
     end
 
     def joined(room, seq, again: false)
       key = SecureRandom.urlsafe_base64(12)
-      self.class.remember(key, room, @word)
+      self.class.remember(key, [room, @chosen].compact.join("/"), @word)
       tell("op" => "joined", "resume" => key, "seq" => seq, "again" => again, **there)
       @joined = true
     end

@@ -14,6 +14,8 @@ module Hidewire
     Place = Struct.new(:key, :name, :text, :topic)
     MARKS = %w[muted deafened away sharing].freeze
     NAMES = {"hides" => ["The hides", "Reedmere’s ringing team"], "night" => ["Night shift", "Owls and moths, after ten"]}.freeze
+    # Rooms in which nobody talks.
+    TEXTS = {"sightings" => "Sightings", "pinboard" => "Pinboard"}.freeze
     MEMBERS = [%w[odalys Odalys hides], %w[ibrahim Ibrahim hides], %w[sunniva Sunniva hides], %w[teo Teo hides],
       ["wilhelmina", "Wilhelmina van der Rietbroek-Oosterschelde", "hides"], %w[bram Bram night], %w[linnea Linnea night]].freeze
     # What a held key sounds like: loud, a little uneven.
@@ -29,7 +31,7 @@ module Hidewire
 
     include MonitorMixin
 
-    attr_reader :places, :scripts, :script
+    attr_reader :places, :texts, :scripts, :script
 
     # @param viewers [Array<Hash>]
     # @param scripts [Hash{String => Conversation}]
@@ -39,6 +41,7 @@ module Hidewire
       @scripts = scripts
       @listeners = []
       @places = NAMES.to_h { |key, (name, topic)| [key, Place.new(key, name, StandIns::Room.new(viewers, file: file && "#{file}.#{key}"), topic)] }
+      @texts = TEXTS.to_h { |key, name| [key, Place.new(key, name, StandIns::Room.new(viewers, file: file && "#{file}.#{key}"))] }
       @members = MEMBERS.to_h { |key, name, room| [key, Member.new(key, name, room, [], false, nil)] }
       @sounds = {}
     end

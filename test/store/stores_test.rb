@@ -109,8 +109,13 @@ class StoresTest < LiveTest
     db.run("DROP DATABASE IF EXISTS there_and_back")
     db.run("CREATE DATABASE there_and_back")
     away = Bavard::Store::Database.open(TestDatabase.url.sub(%r{/\w+\z}, "/there_and_back"))
+    Sequel::Migrator.run(away, Bavard::Store::Database::MIGRATIONS, target: 22)
+    account_id = away[:accounts].insert(email: "ann@reedmere.example", password_hash: "none")
+    show_id = Bavard::Store::Shows.new(away).create(account_id, name: "Reed", host_name: "Ann").id
+    %w[polling socket].each { |kind| away[:feeds].insert(show_id:, kind:, name: kind, shape: "circle", colour: "#63c58a", address: "{}") }
     Bavard::Store::Database.migrate(away)
     assert_includes away.tables, :lines
+    assert_equal %w[described described], away[:feeds].select_map(:kind)
     Sequel::Migrator.run(away, Bavard::Store::Database::MIGRATIONS, target: 0)
     assert_equal [:schema_info], away.tables
   ensure

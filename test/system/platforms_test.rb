@@ -67,10 +67,10 @@ class PlatformsTest < PlatformBrowserTest
       assert_selector ".chip", text: "needs today’s broadcast"
       assert_text "This broadcast is over."
       fill_in "Channel", with: "reed mere"
-      click_on "Connect", exact: true
+      click_on "Read there"
       assert_selector ".error-line", text: "“reed mere” cannot be it"
       fill_in "Channel", with: "reedmere"
-      click_on "Connect", exact: true
+      click_on "Read there"
       assert_selector ".chip", text: "nobody is broadcasting"
     end
     2.times do
@@ -92,10 +92,10 @@ class PlatformsTest < PlatformBrowserTest
       click_on "Read elsewhere"
       assert_field "Room", with: "reedmere"
       fill_in "Room", with: "nowhere"
-      click_on "Connect", exact: true
+      click_on "Read there"
       assert_selector ".error-line", text: "Skein does not know “nowhere”."
       fill_in "Room", with: "fenlight"
-      click_on "Connect", exact: true
+      click_on "Read there"
       assert_no_selector ".address"
       assert_selector ".chip", text: "live"
     end

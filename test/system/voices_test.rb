@@ -43,8 +43,13 @@ class VoicesBrowserTest < PreparedTest
       assert_text "5 there: Odalys, Ibrahim, Sunniva, Teo, Wilhelmina"
       find(".room", text: "Night shift").click
     end
-    within("#add") { click_on "Connect", exact: true }
+    within("#add") do
+      select "in Sightings", from: "What is written"
+      click_on "Connect", exact: true
+    end
     assert_selector ".lane-room", text: "Night shift"
+    do_it(do: "write", who: "bram", room: "sightings", text: "a bittern, booming")
+    assert_selector ".lane-line", text: "a bittern, booming"
     assert_selector ".lane-room", text: "Bram, Linnea"
     do_it(do: "move", who: "teo", room: "night")
     assert_selector ".lane-room", text: "Bram, Linnea, Teo"

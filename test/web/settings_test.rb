@@ -27,6 +27,15 @@ class SettingsTest < Minitest::Test
     end
   end
 
+  def test_a_list_with_what_is_no_description_says_what_it_is
+    Dir.mktmpdir do |folder|
+      list = File.join(folder, "list.json")
+      File.write(list, JSON.generate([{key: "skein", name: "Skein", kind: "socket", base: "http://127.0.0.1:1"}]))
+      error = assert_raises(Bavard::Error) { settings("BAVARD_PLATFORMS" => list) }
+      assert_includes error.message, "“skein” is of the kind “socket”: such a platform is described (docs/platforms.md)"
+    end
+  end
+
   def test_described_platforms_stand_beside_listed_ones_and_never_in_their_place
     Dir.mktmpdir do |folder|
       list = File.join(folder, "list.txt")

@@ -67,10 +67,15 @@ export class AddForm {
     const consent = document.querySelector("#add-consent");
     consent.href = chosen.dataset.consent ?? "";
     consent.lastElementChild.textContent = `Ask ${chosen.dataset.name} for permission`;
-    if (parts.has("rooms")) listRooms(document.querySelector("#rooms"), document.querySelector("#follow"), chosen.value.split(":")[1]);
+    if (parts.has("rooms")) this.listRooms(chosen.value.split(":")[1]);
     this.placeName(parts);
     document.querySelector("#add-do").textContent = MAKES.find(([part]) => parts.has(part))?.[1] ?? "Connect";
     this.clear();
+  }
+
+  listRooms(platform) {
+    const [root, follow, text] = ["#rooms", "#follow", "#text"].map((id) => document.querySelector(id));
+    listRooms({ root, follow, text }, platform);
   }
 
   // What has no name of its own asks for one at once; for the others it is one of the things that most leave alone.

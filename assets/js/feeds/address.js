@@ -11,7 +11,7 @@ export class AddressForm {
     this.why = make("p", "said");
     this.anyway = button("Keep it anyway", "", () => this.ask({ anyway: "1" }), "button");
     this.leave = button("Leave it as it was", "", leave, "button plain");
-    this.do = make("button", "button do", "Connect");
+    this.do = make("button", "button do", "Read there");
     this.anyway.hidden = true;
     const row = make("div", "address-row", ...this.fields.map(({ element }) => element), this.do, this.anyway, this.leave);
     this.element = make("form", "address", row, this.why, this.error);

@@ -2,13 +2,14 @@
 import { make } from "../house/elements.js";
 import { attempt, get, send } from "../house/send.js";
 
-// root: where rooms are listed; follow: a select of people; platform: its key
-export async function listRooms(root, follow, platform, chosen = {}) {
+// root: where rooms are listed; follow: a select of people; text: one of rooms to read; platform: its key
+export async function listRooms({ root, follow, text }, platform, chosen = {}) {
   const waiting = make("p", "said", "Asking which rooms there are …");
   root.replaceChildren(waiting);
   let rooms = [];
+  let texts = [];
   try {
-    ({ rooms } = await get(`/feeds/rooms?${new URLSearchParams({ platform })}`));
+    ({ rooms, texts } = await get(`/feeds/rooms?${new URLSearchParams({ platform })}`));
   } catch (error) {
     if (waiting.isConnected) root.replaceChildren(make("p", "said", error.message));
     return;
@@ -29,6 +30,9 @@ export async function listRooms(root, follow, platform, chosen = {}) {
   const all = rooms.flatMap((room) => room.people);
   follow.replaceChildren(new Option("stay in this room", ""), ...all.map((one) => new Option(`go along with ${one.name}`, one.id)));
   follow.value = chosen.follow ?? "";
+  text.replaceChildren(new Option("in this room", ""), ...texts.map((one) => new Option(`in ${one.name}`, one.id)));
+  text.value = chosen.text ?? "";
+  text.closest(".read-text").hidden = texts.length === 0;
 }
 
 const sheet = document.querySelector("#room-sheet");
@@ -38,7 +42,8 @@ let feedId = null;
 // Another room for a feed that is there.
 export function openRooms(feed) {
   feedId = feed.id;
-  listRooms(document.querySelector("#room-list"), form.elements.follow, feed.platform, feed.address ?? {});
+  const { follow, text } = form.elements;
+  listRooms({ root: document.querySelector("#room-list"), follow, text }, feed.platform, feed.address ?? {});
   sheet.showModal();
 }
 

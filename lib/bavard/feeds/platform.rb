@@ -54,7 +54,9 @@ module Bavard
       def self.read(given)
         return of(Described::Description.read(given)) if given.key?("format")
 
-        given.fetch("key")
+        key, kind = given.values_at("key", "kind")
+        raise ArgumentError, "“#{key}” is of the kind “#{kind}”: such a platform is described (docs/platforms.md)" unless kind == "irc"
+
         new(**given.transform_keys(&:to_sym))
       end
 

@@ -13,15 +13,16 @@ module Bavard
 
       module_function
 
-      # @param feed [Store::Feeds::Feed] its address has the room, and whom it follows
+      # @param feed [Store::Feeds::Feed] its address has the room, whom it follows, and of which room it reads what is written
       def connection(...) = Described.connection(...)
 
       def words(feed)
-        follow = feed.address["follow"]
-        [super, follow && "follows #{follow}"].compact.join(", ")
+        follow, text = feed.address.values_at("follow", "text")
+        [super, follow && "follows #{follow}", text && "reads #{text}"].compact.join(", ")
       end
 
-      # @param given [Hash] room, and perhaps whom to follow from room to room; or what the description asks, where it lists no rooms
+      # @param given [Hash] room, and perhaps whom to follow from room to room, and another room to read; or what the description asks, where
+      #   it lists no rooms
       # @param platform [Platform]
       def read(given, platform)
         return Described.read(given, platform) unless platform.description.rooms
@@ -30,19 +31,22 @@ module Bavard
         raise Error.new("Which room? Choose one of the list.", field: "room", value: room) unless room.match?(ROOM)
 
         follow = Given.text(given["follow"].to_s.strip, Given::LONGEST_ID)
-        {name: nil, address: {"room" => room, "follow" => follow}, password: nil}
+        text = given["text"].to_s.strip
+        raise Error.new("Choose one of the rooms of the list.", field: "text", value: text) unless text.empty? || text.match?(ROOM)
+
+        {name: nil, address: {"room" => room, "follow" => follow, "text" => text.empty? ? nil : text}.compact, password: nil}
       end
 
       # @param platform [Platform]
-      # @return [Array<Hash>] id, name, topic and people (id and name) of each room there is
+      # @return [Hash] rooms: id, name, topic and people (id and name) of each there is; texts: id and name of those in which nobody talks
       # @raise [Bavard::Error]
       def rooms(platform)
-        rooms = platform.description.rooms or return []
+        rooms = platform.description.rooms or return {rooms: [], texts: []}
         clients = Described::Clients.new(platform.description, {}, nil, platform.door)
         answer = clients.ask(rooms.ask, {})
         raise Error, "#{platform.name} does not tell its rooms just now." unless answer.status == 200
 
-        rooms.of(answer.body)
+        {rooms: rooms.of(answer.body), texts: rooms.texts(answer.body)}
       rescue HttpClient::Unreachable, HttpClient::Nonsense => error
         raise Error, error.message
       ensure

@@ -17,7 +17,7 @@ before(async () => {
   openPage({
     html: `<div id="messages"></div><div id="here"></div>
       <dialog id="mapping"><p id="mapping-about"></p><form id="mapping-form"><div id="mapping-fields"></div><p id="mapping-error"></p></form><button id="mapping-close"></button></dialog>
-      <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select></form><button id="room-close"></button></dialog>
+      <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select><div class="read-text"><select name="text"></select></div></form><button id="room-close"></button></dialog>
       <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea><button id="inbox-show"></button>
         <button data-copy="inbox-secret">Copy</button></dialog>`,
   });
@@ -135,7 +135,7 @@ const ROOMS = [
 const listed = () => all("#room-list .room").map((room) => [room.textContent, room.querySelector("input").checked]);
 
 test("rooms say who is in them, the first is chosen, and anybody there can be followed", async () => {
-  serve({ "/feeds/rooms": { rooms: ROOMS } });
+  serve({ "/feeds/rooms": { rooms: ROOMS, texts: [{ id: "pins", name: "Pinboard" }] } });
   sheets.openRooms({ id: 9, platform: "croft room" });
   assert.match(find("#room-list").textContent, /Asking which rooms/);
   await settled();
@@ -145,18 +145,19 @@ test("rooms say who is in them, the first is chosen, and anybody there can be fo
   ]);
   assert.deepEqual(
     all("#room-form option").map((one) => one.textContent),
-    ["stay in this room", "go along with Teo", "go along with <b>Bo"],
+    ["stay in this room", "go along with Teo", "go along with <b>Bo", "in this room", "in Pinboard"],
   );
+  assert.equal(find(".read-text").hidden, false);
   assert.equal(page.asked[0][0], "/feeds/rooms?platform=croft+room");
 });
 
 test("another room is chosen from the one it is in, and taken once the server took it", async () => {
-  serve({ "/feeds/rooms": { rooms: ROOMS }, "/feeds/9/room": { error: "That room is full." } });
-  sheets.openRooms({ id: 9, platform: "croft", address: { room: "weir", follow: "b" } });
+  serve({ "/feeds/rooms": { rooms: ROOMS, texts: [{ id: "pins", name: "Pinboard" }] }, "/feeds/9/room": { error: "That room is full." } });
+  sheets.openRooms({ id: 9, platform: "croft", address: { room: "weir", follow: "b", text: "pins" } });
   await settled();
   assert.deepEqual([listed().map(([, checked]) => checked), find("[name=follow]").value], [[false, true], "b"]);
   await submit(find("#room-form"));
-  assert.deepEqual([page.asked.at(-1), find("#room-sheet").open], [["/feeds/9/room", { room: "weir", follow: "b" }], true]);
+  assert.deepEqual([page.asked.at(-1), find("#room-sheet").open], [["/feeds/9/room", { room: "weir", follow: "b", text: "pins" }], true]);
   serve({ "/feeds/9/room": {} });
   await submit(find("#room-form"));
   assert.equal(find("#room-sheet").open, false);
@@ -168,22 +169,23 @@ test("rooms that come after those of another feed were asked for are not listed"
     "/feeds/rooms?platform=slow": new Promise((answer) => {
       late = answer;
     }),
-    "/feeds/rooms?platform=croft": { rooms: [ROOMS[1]] },
+    "/feeds/rooms?platform=croft": { rooms: [ROOMS[1]], texts: [] },
   });
   sheets.openRooms({ id: 8, platform: "slow" });
   sheets.openRooms({ id: 9, platform: "croft" });
   await settled();
-  late({ rooms: ROOMS });
+  late({ rooms: ROOMS, texts: [] });
   await settled();
   assert.equal(listed().length, 1);
 });
 
 test("no room and no answer are both said where the rooms would be", async () => {
-  serve({ "/feeds/rooms": { rooms: [] } });
-  await sheets.listRooms(find("#room-list"), find("[name=follow]"), "croft");
+  const places = { root: find("#room-list"), follow: find("[name=follow]"), text: find("[name=text]") };
+  serve({ "/feeds/rooms": { rooms: [], texts: [] } });
+  await sheets.listRooms(places, "croft");
   assert.match(find("#room-list").textContent, /There is no room yet/);
   serve({ "/feeds/rooms": { error: "The service does not answer." } });
-  await sheets.listRooms(find("#room-list"), find("[name=follow]"), "croft");
+  await sheets.listRooms(places, "croft");
   assert.equal(find("#room-list").textContent, "The service does not answer.");
 });
 

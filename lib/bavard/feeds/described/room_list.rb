@@ -8,7 +8,7 @@ module Bavard
     module Described
       # Where a voice service lists its rooms, and who is in them now:
       #
-      #   {"ask": "/rooms", "items": "rooms", "key": "id", "name": "name", "people": {"at": "people", "key": "id", "name": "nick"}}
+      #   {"ask": "/rooms", "items": "rooms", "key": "id", "name": "name", "people": {"at": "people", "key": "id", "name": "nick"}, "texts": "texts"}
       class RoomList
         MOST = 200
         # People of one room that are named.
@@ -27,7 +27,8 @@ module Bavard
           @ask = Question.new(Place.new(given["ask"]), nil)
           @items = given["items"] && Path.read(given["items"])
           @people = given["people"] && Voices::People.new(given["people"])
-          @fields = Values.several(FIELDS, given.except("ask", "items", "people"), needed: %w[key])
+          @texts = given["texts"] && Path.read(given["texts"])
+          @fields = Values.several(FIELDS, given.except("ask", "items", "people", "texts"), needed: %w[key])
         rescue ArgumentError => error
           yield "", error.message
         end
@@ -38,6 +39,11 @@ module Bavard
           all = @items ? @items.of(body) : body
           Given.list(all).first(MOST).filter_map { |one| room(one) }
         end
+
+        # Rooms in which nobody talks, called as the others.
+        #
+        # @return [Array<Hash>] id and name of each
+        def texts(body) = @texts ? Given.list(@texts.of(body)).first(MOST).filter_map { |one| room(one)&.slice(:id, :name) } : []
 
         private
 

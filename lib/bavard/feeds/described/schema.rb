@@ -125,7 +125,8 @@ module Bavard
         end
 
         def rooms
-          object({"ask" => PLACE, "items" => PATH, "people" => people, **RoomList::FIELDS.transform_values { |type| value(type) }}, %w[ask key])
+          fields = RoomList::FIELDS.transform_values { |type| value(type) }
+          object({"ask" => PLACE, "items" => PATH, "people" => people, "texts" => PATH, **fields}, %w[ask key])
         end
 
         def levels = object({"at" => PATH, "key" => PATH, "dbov" => PATH}, %w[at key dbov])

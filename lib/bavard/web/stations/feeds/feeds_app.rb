@@ -13,7 +13,7 @@ module Bavard
   module Web
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
-      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name room follow jid xmpp_server place
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name room follow text jid xmpp_server place
         account account_password xmpp_nick draft_only anyway].freeze
 
       get "/" do
@@ -102,7 +102,7 @@ module Bavard
       get "/rooms" do
         platform = platforms[text(params["platform"])]
         not_found unless platform&.kind == Feeds::Voice::KIND
-        json(rooms: Feeds::Voice.rooms(platform))
+        json(Feeds::Voice.rooms(platform))
       end
 
       register MicrophoneLinks
@@ -111,7 +111,7 @@ module Bavard
       post "/:feed/room" do
         feed = feed_of(id(params[:feed]))
         not_found unless feed.kind == Feeds::Voice::KIND
-        read = Feeds::Voice.read(fields("room", "follow"), platform_of(feed))
+        read = Feeds::Voice.read(fields("room", "follow", "text"), platform_of(feed))
         ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(read[:address]) } }
         json(done: true)
       end
@@ -214,7 +214,7 @@ module Bavard
 
         def begin_with(platform, permission)
           read = case platform.kind
-                 when Feeds::Voice::KIND then {"room" => Feeds::Voice.rooms(platform).first&.fetch(:id)}
+                 when Feeds::Voice::KIND then {"room" => Feeds::Voice.rooms(platform)[:rooms].first&.fetch(:id)}
                  when Feeds::Described::KIND then platform.description.asks.first(1).to_h { |ask| [Feeds::Described.field(platform, ask), permission.account] }
                  else {"channel" => permission.account}
           end
