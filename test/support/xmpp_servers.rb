@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "digest/sha1"
 require "etc"
 require "openssl"
 require "socket"
@@ -115,7 +116,7 @@ module XmppServers
         c2s_ports = { #{port} }
         http_ports = { }
         https_ports = { }
-        modules_enabled = { "roster", "saslauth", "tls", "disco", "ping" }
+        modules_enabled = { "roster", "saslauth", "tls", "disco", "ping", "pep", "vcard_legacy" }
         modules_disabled = { "s2s" }
         allow_unencrypted_plain_auth = true
         c2s_require_encryption = false
@@ -168,6 +169,8 @@ module XmppServers
           mod_disco: {}
           mod_ping: {}
           mod_roster: {}
+          mod_vcard: {}
+          mod_vcard_xupdate: {}
           mod_mam: {default: always}
           mod_muc:
             host: "#{ROOMS}"
@@ -253,8 +256,15 @@ module XmppServers
       id
     end
 
-    def iq(xml, id: "q#{rand(10**9)}")
-      send_raw("<iq type='set' id='#{id}' to='#{@room}'>#{xml}</iq>")
+    # What others see of them: a picture (XEP-0153).
+    def wear(bytes)
+      photo = "<PHOTO><TYPE>image/png</TYPE><BINVAL>#{[bytes].pack("m0")}</BINVAL></PHOTO>"
+      iq("<vCard xmlns='vcard-temp'>#{photo}</vCard>", to: nil)
+      send_raw("<presence to='#{@room}/#{@nick}'><x xmlns='vcard-temp:x:update'><photo>#{Digest::SHA1.hexdigest(bytes)}</photo></x></presence>")
+    end
+
+    def iq(xml, id: "q#{rand(10**9)}", to: @room)
+      send_raw("<iq type='set' id='#{id}'#{" to='#{to}'" if to}>#{xml}</iq>")
       hear("id='#{id}'", "id=\"#{id}\"")
     end
 

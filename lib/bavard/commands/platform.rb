@@ -79,8 +79,18 @@ module Bavard
       def hear(intake)
         return @output.puts("#{intake.body.state}: #{intake.body.reason}") if intake.kind == :feed_state
 
-        @counts[intake.kind == :event ? intake.body.what : intake.kind] += 1
-        @output.puts JSON.generate({"is" => intake.kind == :event ? intake.body.what : intake.kind, **Feeds::Described::Told.fields(intake)})
+        is = is(intake)
+        @counts[is] += 1
+        @output.puts JSON.generate({"is" => is, **Feeds::Described::Told.fields(intake)})
+      end
+
+      # As a description calls it.
+      def is(intake)
+        case intake.kind
+        when :event then intake.body.what
+        when :voice then Feeds::Described::Voices::KINDS.key(intake.body.what)
+        else intake.kind
+        end
       end
 
       def reject(what)

@@ -4,13 +4,13 @@ module Bavard
   module Core
     # One happening as a feed's adapter hands it to the core.
     #
-    # kind:: :line, :event, :edit_line, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered, :totals, :profile
+    # kind:: :line, :event, :edit_line, :delete_line, :clear_person, :clear_all, :feed_state, :gap, :answered, :totals, :profile, :voice, :picture
     # feed_id:: the feed it came in on
     # platform_id:: the platform's own id of the line or event, or nil
     # platform_time_ms:: the platform's clock, Unix milliseconds, or nil
     # arrived_at_ms:: ours, Unix milliseconds
-    # body:: what the kind carries: Said, Happened, Edited, FeedState, Gap, Answered, Profile, the key of a person, or of :totals how many there are
-    #   in all by TOTALS, with everything that was told before
+    # body:: what the kind carries: Said, Happened, Edited, FeedState, Gap, Answered, Profile, Pictured, Voice::Happening, the key of a person, or
+    #   of :totals how many there are in all by TOTALS, with everything that was told before
     Intake = Struct.new(:kind, :feed_id, :platform_id, :platform_time_ms, :arrived_at_ms, :body) do
       # A line or event the platform told again from its history, not as it happened.
       def history?
@@ -45,6 +45,8 @@ module Bavard
     Happened = Struct.new(:what, :said, :number)
     # What a platform says of a person somebody asked about; all but login may be nil. avatar:: address of a picture
     Profile = Struct.new(:login, :name, :words, :last_shown, :followers, :avatar, keyword_init: true)
+    # A picture that came itself. address:: by which lines name it; bytes:: as they came
+    Pictured = Struct.new(:address, :bytes)
     TOTALS = %w[followers subscriptions].freeze
     EVENTS = %i[follow subscription renewal gift tip purchase visit cause own].freeze
 

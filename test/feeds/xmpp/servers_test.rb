@@ -48,6 +48,19 @@ module XmppServersTests
     assert_equal [first.platform_id, "ann"], [answer.body.reply.platform_id, answer.body.reply.name]
   end
 
+  def test_the_picture_of_whoever_speaks_comes_from_their_card
+    bytes = Random.new(1).bytes(3000)
+    read(guest)
+    @ann.wear(bytes)
+    line = nil
+    wait_for("a line with a picture") do
+      @ann.say("look #{number = rand(10**9)}")
+      (line = said("look #{number}")).body.avatar
+    end
+    picture = wait_for("the picture") { @probe.of(:picture).first }
+    assert_equal [line.body.avatar, bytes], picture.body.to_a
+  end
+
   def test_what_is_changed_and_taken_back_by_its_writer_alone
     read(guest)
     @bo = XmppServers::Talker.new(@server, "bo").join_as_guest(room)

@@ -88,10 +88,20 @@ class PictureDeskTest < LiveTest
     assert_operator clock.now_ms - before, :<, Bavard::Live::PictureDesk::AGAIN_AFTER_MS
   end
 
+  def test_one_that_came_itself_is_there_by_its_name_and_nothing_is_fetched_for_that
+    came
+    assert_nil means.pictures.at("cid:sha1+0@x", 1)
+    means.pictures.bring("cid:sha1+0@x", Drawings.svg, 1)
+    wait_for("it to come") { means.pictures.at("cid:sha1+0@x", 1) }
+    means.pictures.bring("cid:sha1+1@x", "no picture", 1)
+    wait_for("the other to be refused") { db[:addresses].where(address: "cid:sha1+1@x").get(:refused) }
+    assert_equal [0, ["cid:sha1+0@x"]], [@asked.size, Array.new(came.size) { came.pop }]
+  end
+
   # Two platforms may have one picture.
   def test_one_picture_at_many_addresses_comes_by_each
     came
-    addresses = Array.new(40) { |number| at("/#{number}.svg") }
+    addresses = Array.new(16) { |number| at("/#{number}.svg") }
     addresses.each_with_index { |address, number| means.pictures.at(address, number) }
     wait_for("all to come") { came.size == addresses.size }
     assert_equal 1, addresses.map { |address| means.pictures.at(address, 1) }.uniq.size

@@ -105,6 +105,19 @@ class DressedShowTest < LiveTest
     end
   end
 
+  def test_a_face_that_its_feed_brings_is_worn_once_it_is_made
+    face = "cid:sha1+#{"0" * 40}@bob.xmpp.org"
+    @show.ask { |show| show.desks.values.first.put_on_air(clock.now_ms, document: with_chat(avatars: "shown")) }
+    take(:line, said("hello", avatar: face))
+    assert_equal [nil, "a"], aired.last["a"]
+    take(:picture, Core::Pictured.new(face, Drawings.svg))
+    wait_for("the face") do
+      moved
+      again.last && again.last["a"].first
+    end
+    assert_equal @wren, again.last["a"].first
+  end
+
   def test_replies_paid_lines_and_first_lines_come_through_as_their_own
     take(:line, said("so it is", reply: Core::Reply.new("m0", "Bob", "is it?")))
     take(:line, said("for you", paid: Core::Amount.money(500, "EUR"), first: true))

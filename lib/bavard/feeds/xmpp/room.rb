@@ -4,6 +4,7 @@ require "securerandom"
 require_relative "../../core/intake"
 require_relative "../given"
 require_relative "archive"
+require_relative "faces"
 require_relative "message"
 require_relative "said_before"
 
@@ -49,6 +50,7 @@ module Bavard
           @nick = address.nick || "guest-#{SecureRandom.alphanumeric(5).downcase}"
           @occupants = {}
           @said = SaidBefore.new
+          @faces = Faces.new(room, send:, came: ->(picture) { intake(:picture, picture) })
           @intakes = []
           @waiting = {}
         end
@@ -74,7 +76,7 @@ module Bavard
           case element.name
           when "presence" then presence(element) if ours?(element)
           when "message" then from_room(element) if ours?(element)
-          when "iq" then @archive&.answered(element, now_ms)
+          when "iq" then [@archive, @faces].compact.each { |one| one.answered(element, now_ms) }
           end
         end
 
@@ -110,8 +112,13 @@ module Bavard
           codes = told ? told.elements.select { |one| one.name == "status" }.map { |one| one["code"] } : []
           return left(nick, told, codes) if element["type"] == "unavailable"
 
-          @occupants[nick] = roles(told) if @occupants.size < MOST_OCCUPANTS || @occupants.key?(nick)
+          note(nick, element, told) if @occupants.size < MOST_OCCUPANTS || @occupants.key?(nick)
           entered(nick) if codes.include?(SELF)
+        end
+
+        def note(nick, element, told)
+          @occupants[nick] = roles(told)
+          @faces.noted(nick, element)
         end
 
         def roles(told)
@@ -132,10 +139,15 @@ module Bavard
         def left(nick, told, codes)
           @occupants.delete(nick)
           renamed = told&.child("item")&.[]("nick") if codes.include?(RENAMED)
-          renamed ? @said.renamed(nick, renamed) : @said.leaves(nick)
+          renamed ? [@said, @faces].each { |one| one.renamed(nick, renamed) } : forget(nick)
           return ourselves(codes, renamed, told) if codes.include?(SELF) || nick == @nick
 
           intake(:clear_person, nick) if codes.include?(BANNED)
+        end
+
+        def forget(nick)
+          @said.leaves(nick)
+          @faces.left(nick)
         end
 
         # What becomes of us there.
@@ -209,7 +221,7 @@ module Bavard
 
         def said(message, history:)
           Core::Said.new(message.nick, message.nick, nil, @occupants.fetch(message.nick, []), Given.text(message.text, Given::LONGEST_TEXT).to_s,
-            message.action?, history, nil, reply(message))
+            message.action?, history, nil, reply(message), false, nil, history ? nil : @faces.of(message.nick, @now_ms))
         end
 
         def reply(message)

@@ -25,6 +25,7 @@ module Bavard
         case intake.kind
         when :voice then return @show.voices.receive(lane, intake.body, @show.now_ms)
         when :profile then return @show.shout_outs.receive(intake.body)
+        when :picture then return @show.wardrobe.bring(intake.body)
         else take_in(lane, intake)
         end
         @report.touch

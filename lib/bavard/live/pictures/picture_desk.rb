@@ -18,6 +18,10 @@ module Bavard
       REMEMBERED = 20_000
       AGAIN_AFTER_MS = 86_400_000
       SOON_AGAIN_AFTER_MS = 60_000
+      # What can be fetched; other names are of pictures that come themselves.
+      WEB = %r{\Ahttps?://}i
+      Brought = Struct.new(:address, :bytes)
+      private_constant :Brought
       # Of an address that is being fetched.
       ON_ITS_WAY = Float::INFINITY
 
@@ -70,6 +74,13 @@ module Bavard
         nil
       end
 
+      # Takes one that came itself, by whatever name lines call it: it is made anew as all are.
+      def bring(address, bytes, owner)
+        return if @lock.synchronize { @known[address].is_a?(String) }
+
+        @queue.push(owner, Brought.new(address, bytes))
+      end
+
       # Fetches it now, in the caller's thread.
       #
       # @return [String] the picture's id
@@ -105,8 +116,9 @@ module Bavard
       def forget(address) = @lock.synchronize { @known.delete(address) }
 
       def work
-        @queue.each do |owner, address|
-          found = find(address, owner)
+        @queue.each do |owner, wanted|
+          address = wanted.is_a?(Brought) ? wanted.address : wanted
+          found = try(address) { wanted.is_a?(Brought) ? take(wanted, owner) : find(address, owner) }
           @lock.synchronize { @known[address] = found }
           next unless found.is_a?(String)
 
@@ -115,12 +127,8 @@ module Bavard
       end
 
       # @return [String, Integer] the picture's id, or from when on to ask again
-      def find(address, owner)
-        known = @store.at_address(address, @clock.call - AGAIN_AFTER_MS)
-        return known.first if known&.first && @cabinet.there?(known.first)
-        return @clock.call + AGAIN_AFTER_MS if known && known.first.nil?
-
-        get(address, owner, patient: true)
+      def try(address)
+        yield
       rescue Pictures::Fetcher::Unreachable => error
         @log.info("picture at #{address[0, 200]}: #{error.message}")
         @clock.call + SOON_AGAIN_AFTER_MS
@@ -130,6 +138,19 @@ module Bavard
       rescue StandardError => error
         @log.warn("picture at #{address[0, 200]}", error)
         @clock.call + SOON_AGAIN_AFTER_MS
+      end
+
+      def find(address, owner)
+        known = @store.at_address(address, @clock.call - AGAIN_AFTER_MS)
+        return known.first if known&.first && @cabinet.there?(known.first)
+        return @clock.call + AGAIN_AFTER_MS if known && known.first.nil?
+
+        WEB.match?(address) ? get(address, owner, patient: true) : @clock.call + SOON_AGAIN_AFTER_MS
+      end
+
+      # @return [String] the picture's id
+      def take(brought, owner)
+        keep(brought.bytes, owner, patient: true).tap { |id| @store.keep_address(brought.address, id, nil, @clock.call) }
       end
 
       def refuse(address, error)

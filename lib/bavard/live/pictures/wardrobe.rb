@@ -68,6 +68,9 @@ module Bavard
       # @return [String, nil] the picture's id, if it is there
       def picture(address) = address && @pictures.at(address, @show_id)
 
+      # @param picture [Core::Pictured] that a feed was handed itself
+      def bring(picture) = @pictures.bring(picture.address, picture.bytes, @show_id)
+
       # @param address [String] of an emote the platform sent along
       # @return [String, nil] its picture's id, unless the shelf of that platform's own is off
       def platform_picture(feed_id, address)
