@@ -45,7 +45,7 @@ class DescribedFeedsTest < WebTest
     {{key: "k-1"} => "kettle.room", {room: "a b", key: "k-1"} => "kettle.room", {room: "reedmere"} => "kettle.key"}.each do |given, field|
       assert_equal [field, 422], [connect(**given)["field"], last_response.status], given
     end
-    assert_match(/does not know that address/, connect(room: "elsewhere", key: "k-1")["error"])
+    assert_match(/Kettle does not know “elsewhere”/, connect(room: "elsewhere", key: "k-1")["error"])
     assert_match(/does not let us read this/, connect(room: "reedmere", key: "wrong")["error"])
     assert_empty stores.feeds.of_show(@record.id)
   end

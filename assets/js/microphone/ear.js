@@ -3,6 +3,7 @@ const WORKLET = new URL("./levels_worklet.js", import.meta.url);
 const AGAIN_MS = 2000;
 // All of a voice that counts, and a third of the work.
 const RATE = 16000;
+const LEVELS_A_SECOND = 25;
 const TROUBLE = {
   NotAllowedError: "This browser may not use the microphone. Allow it beside the address, then switch it on again.",
   NotFoundError: "No microphone is there. It is used as soon as one is plugged in.",
@@ -116,9 +117,9 @@ function stop(stream) {
   for (const track of stream.getTracks()) track.stop();
 }
 
-// Nothing is heard from it, so no loudspeaker is needed where the browser can do without.
+// Nothing is heard from it, so no loudspeaker is needed where the browser can do without; and it may work as seldom as a level goes out.
 async function begin(more) {
-  const context = new AudioContext({ latencyHint: "interactive", sinkId: { type: "none" }, ...more });
+  const context = new AudioContext({ latencyHint: 1 / LEVELS_A_SECOND, sinkId: { type: "none" }, ...more });
   await context.audioWorklet.addModule(WORKLET);
   return context;
 }

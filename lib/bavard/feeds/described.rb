@@ -48,20 +48,15 @@ module Bavard
           return Irc.read({"channel" => channel.read(given[field(platform, channel)], field(platform, channel)), **platform.address})
         end
 
-        secrets = answers(given, platform, platform.description.secrets)
-        {name: nil, address: address(given, platform, secrets), password: secrets.empty? ? nil : JSON.generate(secrets)}
+        address, secrets = %i[asks secrets].map { |asks| answers(given, platform, platform.description.public_send(asks)) }
+        enough(address, secrets, platform)
+        {name: nil, address:, password: secrets.empty? ? nil : JSON.generate(secrets)}
       end
 
       # @param secrets [Hash{String => String}] that are known
       # @return [Hash{String => String}] where it reads
       # @raise [Bavard::Error]
-      def address(given, platform, secrets)
-        address = answers(given, platform, platform.description.asks)
-        lacking = platform.description.lacking({**secrets, **address})
-        raise Error.new(Ask.wanted(lacking), field: field(platform, lacking.first)) if lacking.any?
-
-        address
-      end
+      def address(given, platform, secrets) = answers(given, platform, platform.description.asks).tap { |address| enough(address, secrets, platform) }
 
       # @return [String] what it is called in a form that has those of other platforms as well
       def field(platform, ask) = "#{platform.key}.#{ask.name}"
@@ -72,6 +67,11 @@ module Bavard
         {}
       end
 
+      def enough(address, secrets, platform)
+        lacking = platform.description.lacking({**secrets, **address})
+        raise Error.new(Ask.wanted(lacking), field: field(platform, lacking.first)) if lacking.any?
+      end
+
       def answers(given, platform, asks)
         asks.to_h { |ask| [ask.name, ask.read(given[field(platform, ask)], field(platform, ask))] }.compact
       end
@@ -79,7 +79,7 @@ module Bavard
       # What the operator describes may be anywhere.
       def irc(platform) = {door: platform.door || Outward::Door.new(inside: platform.authorities)}
 
-      private_class_method :answers, :irc
+      private_class_method :enough, :answers, :irc
     end
   end
 end
