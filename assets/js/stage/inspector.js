@@ -1,5 +1,6 @@
 // What can be set about the chosen piece, about several, or about the stage where none is chosen.
 import { make } from "../house/elements.js";
+import { dressed } from "./looks.js";
 import { numberField } from "./fields.js";
 import { rowFor, wanted } from "./properties.js";
 import { inOrder, movable, Specimen } from "./specimen.js";
@@ -158,7 +159,7 @@ export class Inspector {
     if (chosen.length > 1) this.showMany(chosen);
     if (!one) return;
     this.piece = piece;
-    document.querySelector("#open-looks").hidden = piece.kind !== "chat";
+    document.querySelector("#open-looks").hidden = !dressed(piece);
     document.querySelector("#piece-title").textContent = this.tell.called(piece);
     for (const field of this.where) field.show(piece[field.name]);
     this.showPart();

@@ -12,7 +12,7 @@ import { Frame } from "./frame.js";
 import { HouseStyle } from "./house_style.js";
 import { Inspector } from "./inspector.js";
 import { LiveBox } from "./live.js";
-import { Looks } from "./looks.js";
+import { dressed, Looks } from "./looks.js";
 import { Measures } from "./measures.js";
 import { Order } from "./order.js";
 import { rehearsal } from "./rehearsal.js";
@@ -103,7 +103,7 @@ class Station {
     });
     this.measures = new Measures(at("#measures"), at("#frame"), here("measures"), set);
     this.liveBox = new LiveBox(at("#live"), here);
-    this.looks = new Looks(at("#looks"), here("looks"), (look, name) => this.wear(look, name));
+    this.looks = new Looks(at("#looks"), here("looks"), (look, whole) => this.wear(look, whole));
     this.copies = new Copies(at("#copies"), here, () => [...this.state.chosen][0], this.top.undo);
   }
 
@@ -112,10 +112,11 @@ class Station {
     const { edits, draft, state, called, top, kinds } = this;
     const undo = top.undo;
     const act = new Commands({ edits, draft, state, called, undo, wish: (puts) => this.wish(puts), draw: () => this.draw() });
-    const openLooks = () => this.chosen[0]?.kind === "chat" && this.looks.open(this.chosen[0]);
+    const openLooks = () => this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.length);
     at("#hand-on").addEventListener("click", () => this.copies.open());
     at("#add-piece").addEventListener("click", () => this.openMenu(null));
     at("#open-looks").addEventListener("click", openLooks);
+    at("#open-outfits").addEventListener("click", () => this.looks.open(null, this.pieces.length));
     shortcuts({
       ...{ kinds, letters: LETTERS, act, top, openLooks, draft },
       add: (kind, box) => this.add(kind, box),
@@ -124,8 +125,12 @@ class Station {
     });
   }
 
+  get pieces() {
+    return this.draft.document.pieces;
+  }
+
   get chosen() {
-    return this.draft.document.pieces.filter((piece) => this.state.chosen.has(piece.id));
+    return this.pieces.filter((piece) => this.state.chosen.has(piece.id));
   }
 
   // What came of it counts here at once, not only with the next report.
@@ -143,9 +148,10 @@ class Station {
     return this.set(sets, how);
   }
 
-  async wear(set, name) {
-    const [piece] = this.state.chosen;
-    if (await this.edits.send({ do: "look", piece, set })) say(`${name} it is.`, { undo: this.top.undo });
+  async wear({ key, set, name }, whole) {
+    const [piece] = this.chosen;
+    const one = piece?.kind === "chat" ? { do: "look", piece: piece.id, set } : { do: "outfit", outfit: key, pieces: [piece?.id] };
+    if (await this.edits.send(whole ? { do: "outfit", outfit: key } : one)) say(`${name} it is.`, { undo: this.top.undo });
   }
 
   openMenu(box) {
@@ -154,7 +160,7 @@ class Station {
 
   // Where nobody drew a box, Ruby knows where such a piece usually stands.
   async add(kind, box) {
-    const done = await this.edits.send(box ? { do: "add", kind, values: box } : { do: "place", kind });
+    const done = await this.edits.send(box ? { do: "place", kind, values: box } : { do: "place", kind });
     if (done) this.wish(done.edits ?? [done]);
   }
 

@@ -135,7 +135,12 @@ class LargerEditsTest < Minitest::Test
   def test_text_begins_as_large_as_its_stage_lets_it
     sizes = [[100, 100], [1920, 1080], [1080, 1920], [7680, 4320]].map { |width, height| Starts.usual("text", {"width" => width, "height" => height})["text_size_px"] }
     assert_equal [14, 28, 28, 112], sizes
-    assert_equal({"x" => 77, "y" => 65, "width" => 768, "height" => 108}, Starts.usual("clock", {"width" => 1920, "height" => 1080}))
+  end
+
+  def test_each_kind_begins_with_room_for_what_it_shows
+    boxes = ->(width, height) { %w[alerts flurry clock].map { |kind| Starts.usual(kind, {"width" => width, "height" => height}).values } }
+    assert_equal [[461, 65, 998, 389], [0, 0, 1920, 1080], [1574, 54, 288, 86]], boxes.call(1920, 1080)
+    assert_equal [[43, 115, 994, 691], [0, 0, 1080, 1920], [788, 96, 292, 154]], boxes.call(1080, 1920)
   end
 
   def test_every_layout_begins_a_stage_that_stands_within_it

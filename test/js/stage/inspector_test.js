@@ -110,8 +110,8 @@ test("where it sits and how large the stage is are set by figures", () => {
   assert.deepEqual([sets, sizes], [[{ x: "55" }], [{ width: "1280" }]]);
 });
 
-test("a chat begins with its text, everything else with its first part, and looks belong to chats", () => {
-  show(CHAT);
+test("a chat begins with its text, everything else with its first part, and looks belong to what has words", () => {
+  show({ ...CHAT, text_colour: "#ffffff" });
   assert.deepEqual([chosen(), rows(), find("#open-looks").hidden], ["text", ["ink"], false]);
   show(CLOCK);
   assert.deepEqual([chosen(), rows(), find("#open-looks").hidden], ["hands", ["zone"], true]);

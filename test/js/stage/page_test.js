@@ -222,8 +222,18 @@ test("pieces are put in order below the picture", async () => {
   assert.deepEqual(edits(), [{ do: "order", piece: "a", at: 1 }]);
 });
 
-test("looks are for a chat alone", async () => {
-  answers["/stage/4/looks"] = { looks: [] };
+const LOOK = {
+  key: "quiet",
+  name: "Quiet",
+  about: "",
+  behind: "dawn",
+  set: { plate_for: "none" },
+  forms: { dark: { style: { css: {}, words: {} }, cards: [] } },
+};
+
+test("looks are for what has words: one piece alone, everything with it, or the whole stage", async () => {
+  answers["/stage/4/looks"] = { looks: [LOOK] };
+  const words = (id, kind) => piece(id, { kind, parts: [], text_colour: "#ffffff" });
   tell([draft(1, ["a"])]);
   key("o");
   await settled();
@@ -231,11 +241,33 @@ test("looks are for a chat alone", async () => {
     page.asked.some(([path]) => path.startsWith("/stage/4/looks")),
     false,
   );
-  tell([draft(2, ["c"], [piece("c", { kind: "chat", parts: [] })])]);
-  key("a", { ctrlKey: true });
-  key("o");
+  tell([draft(2, ["c", "g"], [words("c", "chat"), words("g", "goal")])]);
+  const openWith = async (id) => {
+    find(`#order [data-order-of="${id}"]`).click();
+    key("o");
+    await settled();
+  };
+  const press = async () => {
+    find(".look-card").click();
+    await settled();
+    return edits().at(-1);
+  };
+  await openWith("c");
+  assert.equal(page.asked.at(-1)[0], "/stage/4/looks?piece=c");
+  assert.deepEqual([find("#look-whole").checked, find("#look-whole-row").hidden], [false, false]);
+  assert.deepEqual(await press(), { do: "look", piece: "c", set: LOOK.set });
+  await openWith("c");
+  find("#look-whole").click();
+  assert.match(find("#look-said").textContent, /^Dresses all 2 pieces, and what you add later\./);
+  assert.deepEqual(await press(), { do: "outfit", outfit: "quiet" });
+  await openWith("g");
+  assert.match(find("#look-said").textContent, /as chat wears it/);
+  assert.deepEqual(await press(), { do: "outfit", outfit: "quiet", pieces: ["g"] });
+  find("#open-outfits").click();
   await settled();
-  assert.deepEqual(page.asked.at(-1)[0], "/stage/4/looks?piece=c");
+  assert.deepEqual([page.asked.at(-1)[0], find("#looks-title").textContent], ["/stage/4/looks", "Outfits for the whole stage"]);
+  assert.equal(find("#look-whole-row").hidden, true);
+  assert.deepEqual(await press(), { do: "outfit", outfit: "quiet" });
 });
 
 test("while a piece is held, what is told waits until it is let go", () => {

@@ -2,6 +2,7 @@
 
 require_relative "../../error"
 require_relative "../look/house_style"
+require_relative "../pieces/outfit"
 require_relative "../pieces/pieces"
 require_relative "../fields/property"
 
@@ -26,13 +27,15 @@ module Bavard
 
         # @return [Hash] a stage with nothing on it
         def empty(width: 1920, height: 1080, frame_rate: 60, house: Look::HouseStyle::DEFAULT)
-          {"format" => FORMAT, "width" => width, "height" => height, "frame_rate" => frame_rate, "house" => house, "pieces" => []}
+          {"format" => FORMAT, "width" => width, "height" => height, "frame_rate" => frame_rate, "house" => house, "outfit" => "", "pieces" => []}
         end
 
         # @param document [Hash] as it was kept, perhaps by an older Bavard
         # @return [Hash] with every property there is now
         def complete(document)
-          document.merge("house" => Look::HouseStyle.read(document["house"]), "pieces" => document["pieces"].map { |piece| complete_piece(piece) })
+          document.merge("house" => Look::HouseStyle.read(document["house"]),
+            "outfit" => Pieces::Outfit.shipped.key?(document["outfit"]) ? document["outfit"] : "",
+            "pieces" => document["pieces"].map { |piece| complete_piece(piece) })
         end
 
         def complete_piece(piece)
@@ -77,6 +80,7 @@ module Bavard
            "required" => ["format", *SIZE.keys, "house", "pieces"], "additionalProperties" => false,
            "properties" => {
              "format" => {"const" => FORMAT}, **SIZE.transform_values(&:schema), "house" => Look::HouseStyle.schema,
+             "outfit" => {"enum" => ["", *Pieces::Outfit.shipped.keys]},
              "pieces" => {"type" => "array", "maxItems" => MOST_PIECES,
                           "items" => {"type" => "object", "required" => ["kind"], "oneOf" => Pieces::KINDS.keys.map { |key| {"$ref" => "#/$defs/#{key}"} }}}
            },

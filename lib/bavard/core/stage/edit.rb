@@ -16,7 +16,7 @@ module Bavard
       module Edit
         Done = Struct.new(:document, :edit, :undo)
         # By name, the methods that do them.
-        SMALL = %w[add put set remove order size house replace many].freeze
+        SMALL = %w[add put set remove order size house wear replace many].freeze
         MOST_AT_ONCE = 1000
 
         module_function
@@ -136,6 +136,14 @@ module Bavard
           before = document["house"].dig(edit["sort"], edit["key"])
           house = Look::HouseStyle.set(document["house"], edit["sort"], edit["key"], edit["value"])
           Done.new(document.merge("house" => house), edit, edit.merge("value" => before))
+        end
+
+        # What pieces wear that come onto it later; none: as they come.
+        def wear(document, edit)
+          before = document["outfit"].to_s
+          key = edit["outfit"].to_s
+          Pieces::Outfit.find(key) unless key.empty?
+          Done.new(document.merge("outfit" => key), edit.merge("outfit" => key), edit.merge("outfit" => before))
         end
 
         # Another document in the place of this one, as when a revision is restored.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../pieces/look_document"
+require_relative "../pieces/outfit"
 require_relative "arrange"
 require_relative "document"
 require_relative "fitting"
@@ -15,7 +16,7 @@ module Bavard
       #   LargerEdits.small(document, {"do" => "fit", "piece" => "chat1", "to" => "space1", "how" => "beside"})
       #   # => {"do" => "many", "edits" => [{"do" => "set", "piece" => "chat1", "values" => {…}}]}
       module LargerEdits
-        ALL = %w[place arrange fit look resize duplicate paste group ungroup off].freeze
+        ALL = %w[place arrange fit look outfit resize duplicate paste group ungroup off].freeze
         # A copy stands this much beside what it was made of.
         BESIDE_PX = 24
 
@@ -27,10 +28,14 @@ module Bavard
           {"do" => "many", "edits" => send(edit["do"], document, edit)} if ALL.include?(edit["do"])
         end
 
-        # A new piece where such pieces usually stand.
+        # A new piece where such pieces usually stand, or in the box that was drawn for it; dressed as the stage is.
         def place(document, edit)
-          kind = Pieces.kind(edit["kind"])::KEY
-          [{"do" => "add", "kind" => kind, "values" => Starts.usual(kind, document)}]
+          kind = Pieces.kind(edit["kind"])
+          values = edit["values"] || Starts.usual(kind::KEY, document)
+          raise Error.new("An edit's values are named.", field: "values", value: values) unless values.is_a?(Hash)
+
+          worn = Pieces::Outfit.shipped[document["outfit"]]&.values(kind.build("#{kind::KEY}1")) || {}
+          [{"do" => "add", "kind" => kind::KEY, "values" => worn.merge(values)}]
         end
 
         # Aligns or distributes.
@@ -52,6 +57,14 @@ module Bavard
           raise Error.new("A look sets something.", field: "set") unless edit["set"].is_a?(Hash)
 
           [{"do" => "set", "piece" => piece["id"], "values" => Core::Pieces::LookDocument.values(piece, edit["set"])}]
+        end
+
+        # Dresses everything on the stage, and what comes onto it from now on; or some pieces alone.
+        def outfit(document, edit)
+          outfit = Pieces::Outfit.find(edit["outfit"])
+          some = edit.key?("pieces") ? pieces(document, edit) : document["pieces"]
+          edits = some.map { |piece| {"do" => "set", "piece" => piece["id"], "values" => outfit.values(piece)} }.reject { |one| one["values"].empty? }
+          edit.key?("pieces") ? edits : edits.push({"do" => "wear", "outfit" => outfit.key})
         end
 
         # Another size of the stage, by scaling what is on it or by keeping it where it is anchored.

@@ -24,10 +24,18 @@ module Bavard
         }.freeze
         # of the stage's smaller side
         TEXT = 0.026
-        # Where a piece usually begins: large ones below, those of a few words above.
+        # Where a piece usually begins, in parts of the stage: an alert has room for a picture and words, what flies has all of it, voices
+        # the people of a room, and what is small stands at an edge.
+        USUAL = {
+          "alerts" => [0.24, 0.06, 0.52, 0.36], "flurry" => [0.0, 0.0, 1.0, 1.0], "voices" => [0.74, 0.05, 0.23, 0.46],
+          "portraits" => [0.26, 0.60, 0.48, 0.38], "goal" => [0.60, 0.84, 0.37, 0.12], "challenge" => [0.60, 0.70, 0.37, 0.12],
+          "newest" => [0.03, 0.05, 0.30, 0.10], "counter" => [0.03, 0.17, 0.30, 0.08], "clock" => [0.82, 0.05, 0.15, 0.08],
+          "captions" => [0.15, 0.84, 0.70, 0.13], "room_card" => [0.70, 0.54, 0.27, 0.13], "shout_out" => [0.28, 0.30, 0.44, 0.34],
+          "now_line" => [0.04, 0.92, 0.50, 0.05], "text" => [0.04, 0.06, 0.40, 0.10]
+        }.freeze
         LARGE = [0.04, 0.40, 0.40, 0.55].freeze
-        SMALL = [0.04, 0.06, 0.40, 0.10].freeze
-        LARGE_KINDS = %w[chat space picture video].freeze
+        # On a stage that is higher than wide, boxes are wider by so much, as far as there is room.
+        UPRIGHT = 1.8
 
         module_function
 
@@ -51,14 +59,21 @@ module Bavard
         # @return [Hash] values a piece begins with where nobody drew a place for it
         def usual(kind, document)
           size = {width: document["width"], height: document["height"]}
-          placed(LARGE_KINDS.include?(kind) ? LARGE : SMALL, size).merge(text(kind, size))
+          box = USUAL.fetch(kind, LARGE)
+          placed(size[:height] > size[:width] ? upright(*box) : box, size).merge(text(kind, size))
+        end
+
+        # Where its middle was, as far as that has room.
+        def upright(left, top, across, down)
+          wider = (across * UPRIGHT).clamp(across, [across, 0.92].max)
+          [(left + ((across - wider) / 2)).clamp(0, 1 - wider), top, wider, down]
         end
 
         def placed(box, size)
           left, top, across, down = box
-          {"x" => (left * size[:width]).round, "y" => (top * size[:height]).round,
-           "width" => [(across * size[:width]).round, Pieces::PieceKind::SMALLEST_PX].max,
-           "height" => [(down * size[:height]).round, Pieces::PieceKind::SMALLEST_PX].max}
+          width, height = [across * size[:width], down * size[:height]].map { |length| [length.round, Pieces::PieceKind::SMALLEST_PX].max }
+          {"x" => [(left * size[:width]).round, size[:width] - width].min, "y" => [(top * size[:height]).round, size[:height] - height].min,
+           "width" => width, "height" => height}
         end
 
         def text(kind, size)
@@ -67,7 +82,7 @@ module Bavard
           {"text_size_px" => ([size[:width], size[:height]].min * TEXT).round.clamp(14, 120)}
         end
 
-        private_class_method :placed, :text
+        private_class_method :upright, :placed, :text
       end
     end
   end

@@ -17,11 +17,11 @@ module Bavard
       OTHERWISE = [["kestrel_ann", "can we see the wing again?"], ["mudlark7", "morning all"]].freeze
 
       # @param site [Site]
-      # @param piece [Hash] whose size and timing stay
+      # @param piece [Hash, nil] whose size and timing stay, where it is chat
       # @param style [Hash] the show's colours and faces
       def initialize(site, piece, style)
         @site = site
-        @piece = piece
+        @piece = piece && piece["kind"] == Core::Pieces::ChatPiece::KEY ? piece : Core::Pieces::ChatPiece.build("chat1")
         @style = style
         @shared = Live::Playout::Shared.new(->(line) { Live::Rehearsal.mark(line.person.login) }, nil, "")
       end

@@ -92,11 +92,13 @@ module Bavard
         json(StageMeasures.new(site, stage, piece, told).report)
       end
 
-      # The looks that ship, as they would stand on this piece.
+      # The looks that ship, as they would stand on this piece, where it is chat; of all others, and of a whole stage, chat shows them.
       get "/:stage/looks" do
-        stage = on_desk(&:stage)
-        piece = Core::Stage::Document.piece(stage.draft, text(params["piece"])) || raise(Error.new("Which piece?", field: "piece"))
-        json(LookGallery.new(site, piece, stage.draft["house"]).report)
+        draft = on_desk(&:stage).draft
+        piece = Core::Stage::Document.piece(draft, text(params["piece"]))
+        raise Error.new("Which piece?", field: "piece") unless piece || text(params["piece"]).empty?
+
+        json(LookGallery.new(site, piece, draft["house"]).report)
       end
 
       get "/:stage/revisions" do
