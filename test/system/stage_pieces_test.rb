@@ -97,6 +97,23 @@ class StagePiecesTest < PreparedTest
     within_frame(find("#draft")) { assert_selector ".chat[data-plate-for=line]" }
   end
 
+  def test_a_stage_is_dressed_in_one_press_and_what_is_added_later_with_it
+    prepare(pieces: [PIECE, {"kind" => "clock", "x" => 1000, "y" => 100, "width" => 400, "height" => 120}])
+    on_the_stage
+    press(:escape)
+    click_on "Outfits"
+    assert_selector "#looks .look-card", count: 8
+    assert_text "Dresses all 2 pieces, and what you add later."
+    find("[data-look=balloons]").click
+    wait_for("all to wear it") { %w[chat1 clock2].all? { |id| draft_piece(id)["text_face"] == "Playpen Sans" } }
+    within_frame(find("#draft")) { assert_selector ".clock" }
+    find("#add-piece").click
+    within("#draw-menu") { click_on "Goal" }
+    wait_for("what is added to wear it") { draft_piece("goal1")&.fetch("text_face") == "Playpen Sans" }
+    2.times { find("#undo").click }
+    wait_for("it to be off again") { draft_piece("goal1").nil? && %w[chat1 clock2].none? { |id| draft_piece(id)["text_face"] == "Playpen Sans" } }
+  end
+
   def test_a_colour_of_the_show_changes_every_piece_that_uses_it
     prepare
     on_the_stage

@@ -112,11 +112,11 @@ class Station {
     const { edits, draft, state, called, top, kinds } = this;
     const undo = top.undo;
     const act = new Commands({ edits, draft, state, called, undo, wish: (puts) => this.wish(puts), draw: () => this.draw() });
-    const openLooks = () => this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.length);
+    const openLooks = () => this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.filter(dressed).length);
     at("#hand-on").addEventListener("click", () => this.copies.open());
     at("#add-piece").addEventListener("click", () => this.openMenu(null));
     at("#open-looks").addEventListener("click", openLooks);
-    at("#open-outfits").addEventListener("click", () => this.looks.open(null, this.pieces.length));
+    at("#open-outfits").addEventListener("click", () => this.looks.open(null, this.pieces.filter(dressed).length));
     shortcuts({
       ...{ kinds, letters: LETTERS, act, top, openLooks, draft },
       add: (kind, box) => this.add(kind, box),

@@ -64,6 +64,13 @@ class DifferenceTest < Minitest::Test
     assert_equal ["The show’s Reed: new"], words(house.call(@before["house"]["colours"].merge("reed" => {"name" => "Reed", "value" => "#123456"})))
   end
 
+  def test_what_the_stage_is_dressed_as_is_told_beside_what_that_changed
+    dressed = after({"do" => "outfit", "outfit" => "ring_labels"})
+    assert_includes words(dressed), "Stage: dressed as Ring labels"
+    assert_includes words(dressed), "Text: text face the show’s text → Fraunces"
+    assert_equal ["Stage: no outfit for what comes later"], Difference.between(dressed, dressed.merge("outfit" => ""))
+  end
+
   def test_before_anything_is_on_air_all_of_it_is_new
     assert_equal ["Chat: new", "Text: new"], Difference.between(nil, @before)
   end

@@ -18,7 +18,8 @@ module Bavard
           before ||= Document.empty(**after.slice("width", "height", "frame_rate", "house").transform_keys(&:to_sym))
           return [] if before.equal?(after)
 
-          sizes(before, after) + house(before, after) + gone_and_new(before, after) + changed(before, after) + order(before, after)
+          sizes(before,
+            after) + house(before, after) + outfit(before, after) + gone_and_new(before, after) + changed(before, after) + order(before, after)
         end
 
         def sizes(before, after)
@@ -33,6 +34,14 @@ module Bavard
             old, new = [before, after].map { |document| document["house"][sort] }
             (old.keys | new.keys).reject { |key| old[key] == new[key] }.map { |key| house_step(old[key], new[key]) }
           end
+        end
+
+        # What is worn is in the pieces; this is what those wear that come later.
+        def outfit(before, after)
+          old, new = [before, after].map { |document| document["outfit"].to_s }
+          return [] if old == new
+
+          new.empty? ? ["Stage: no outfit for what comes later"] : ["Stage: dressed as #{Pieces::Outfit.find(new).name}"]
         end
 
         def house_step(old, new)
@@ -85,7 +94,7 @@ module Bavard
           "#{property.label} #{property.write(old[property.name])} → #{property.write(new[property.name])}"
         end
 
-        private_class_method :sizes, :house, :house_step, :gone_and_new, :changed, :piece_changes, :order, :place, :step
+        private_class_method :sizes, :house, :outfit, :house_step, :gone_and_new, :changed, :piece_changes, :order, :place, :step
       end
     end
   end
