@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../support/plain"
+require_relative "../../../lib/bavard/core/stage/document_reading"
 require_relative "../../../lib/bavard/core/stage/edit"
 
 # What dresses a whole stage, and leaves alone what is not dress.
@@ -78,5 +79,7 @@ class OutfitTest < Minitest::Test
   def test_a_document_of_earlier_or_of_another_bavard_wears_none
     [nil, "tuxedo", 7].each { |worn| assert_equal "", Stage::Document.complete(Stage::Document.empty.merge("outfit" => worn).compact)["outfit"] }
     assert_equal "tall", Stage::Document.complete(Stage::Document.empty.merge("outfit" => "tall"))["outfit"]
+    given = Stage::Document.empty.merge("outfit" => "tall")
+    assert_equal ["tall", "", ""], [given, given.merge("outfit" => {}), given.except("outfit")].map { |one| Stage::DocumentReading.read(one)["outfit"] }
   end
 end

@@ -34,9 +34,12 @@ module Bavard
         # @return [Hash] with every property there is now
         def complete(document)
           document.merge("house" => Look::HouseStyle.read(document["house"]),
-            "outfit" => Pieces::Outfit.shipped.key?(document["outfit"]) ? document["outfit"] : "",
-            "pieces" => document["pieces"].map { |piece| complete_piece(piece) })
+            "outfit" => outfit(document["outfit"]), "pieces" => document["pieces"].map { |piece| complete_piece(piece) })
         end
+
+        # @param given [Object]
+        # @return [String] the key of what the stage is dressed as; nothing where this Bavard has no such outfit
+        def outfit(given) = Pieces::Outfit.shipped.key?(given) ? given : ""
 
         def complete_piece(piece)
           Pieces.kind(piece["kind"]).complete(piece.transform_keys { |name| RENAMED.fetch(name, name) })

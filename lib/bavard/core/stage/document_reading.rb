@@ -18,7 +18,8 @@ module Bavard
           raise Error.new("That is no stage of Bavard's: its format is #{Document::FORMAT}.", field: "format") unless ours
 
           size = Document::SIZE.to_h { |name, property| [name, property.read(given.fetch(name, property.default))] }
-          {"format" => Document::FORMAT, **size, "house" => Look::HouseStyle.read(given["house"]), "pieces" => pieces(given["pieces"])}
+          {"format" => Document::FORMAT, **size, "house" => Look::HouseStyle.read(given["house"]), "outfit" => Document.outfit(given["outfit"]),
+           "pieces" => pieces(given["pieces"])}
         end
 
         # @param document [Hash]
