@@ -65,7 +65,7 @@ class DescribedVoiceRoomTest < Minitest::Test
 
   def test_levels_are_read_and_nonsense_among_them_is_not
     joined
-    assert_equal [["odalys", -31.0], ["teo", -900.0]], tell({"op" => "levels", "l" => [["odalys", 31], ["teo", 900], [4, 4], ["x", nil], "y", ["z", Float::NAN]]}).first.levels
+    assert_equal [["odalys", -31.0], ["teo", -900.0], ["bo", -1000.0]], tell({"op" => "levels", "l" => [["odalys", 31], ["teo", 900], ["bo", -10**400], [4, 4], ["x", nil], "y", ["z", Float::NAN]]}).first.levels
     assert_empty tell({"op" => "levels", "l" => {"a" => 1}})
   end
 

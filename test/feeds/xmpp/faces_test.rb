@@ -60,6 +60,10 @@ class XmppFacesTest < Minitest::Test
     @faces.noted("bo", presence(SHA1))
     @faces.renamed("bo", "bob")
     assert_equal [nil, Faces.address(SHA1)], [@faces.of("bo", 0), @faces.of("bob", 0)]
+    @faces.renamed("bob", "bo")
+    @faces.renamed("bo", "bob")
+    @faces.of("bob", 1)
+    assert_equal 1, @sent.size, "another name is no way to be asked for again"
     @faces.left("bob")
     assert_nil @faces.of("bob", 0)
     60.times { |at| @faces.tap { |faces| faces.noted("m#{at}", presence(Digest::SHA1.hexdigest(at.to_s))) }.of("m#{at}", 0) }

@@ -57,6 +57,8 @@ module Bavard
         # How loud each of them is: {"at": "l", "key": "[0]", "dbov": "[1]"}, in dBov, with or without its minus (RFC 6464).
         class Levels
           MOST = 500
+          # Far below the silence that there is.
+          LOWEST = 1000
 
           # @raise [ArgumentError]
           def initialize(given)
@@ -71,7 +73,7 @@ module Bavard
             Given.list(@path.of(item)).first(MOST).filter_map do |one|
               key = @key.of(one)
               dbov = @dbov.of(one)
-              [key, -dbov.abs.to_f] if key.is_a?(String) && dbov.is_a?(Numeric) && dbov.finite?
+              [key, -[dbov.abs, LOWEST].min.to_f] if key.is_a?(String) && dbov.is_a?(Numeric) && dbov.finite?
             end
           end
 

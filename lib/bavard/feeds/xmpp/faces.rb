@@ -56,8 +56,7 @@ module Bavard
         end
 
         def renamed(nick, newer)
-          hash = @hashes.delete(nick)
-          @hashes[newer] = hash if hash
+          [@hashes, @asked_at_ms].each { |all| (moved = all.delete(nick)) && all[newer] = moved }
         end
 
         # @return [String, nil] of the picture of somebody who speaks, whether it is there yet or not
