@@ -112,7 +112,8 @@ class Station {
     const { edits, draft, state, called, top, kinds } = this;
     const undo = top.undo;
     const act = new Commands({ edits, draft, state, called, undo, wish: (puts) => this.wish(puts), draw: () => this.draw() });
-    const openLooks = () => this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.filter(dressed).length);
+    const openLooks = () =>
+      this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.filter(dressed).length);
     at("#hand-on").addEventListener("click", () => this.copies.open());
     at("#add-piece").addEventListener("click", () => this.openMenu(null));
     at("#open-looks").addEventListener("click", openLooks);
