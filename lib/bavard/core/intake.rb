@@ -55,7 +55,7 @@ module Bavard
     # state:: :off, :connecting, :live, :nobody_broadcasting, :waiting, :needs_you
     # reason:: why, in words
     # since_ms:: when it began; retry_at_ms:: when the next try comes (only :waiting)
-    # want:: with :needs_you, what: :broadcast (its number), :permission or :address; else nil
+    # want:: with :needs_you, what: :broadcast (what every broadcast has another of), :permission or :address; else nil
     FeedState = Struct.new(:state, :reason, :since_ms, :retry_at_ms, :want)
 
     # A stretch in which a feed heard nothing and the platform could not tell it again.

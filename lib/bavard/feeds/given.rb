@@ -55,8 +55,6 @@ module Bavard
       def object(value) = value.is_a?(Hash) ? value : {}
       def list(value) = value.is_a?(Array) ? value : []
       def whole(value) = (value if value.is_a?(Integer) && value.between?(0, 10**12))
-      # @return [Integer, nil] Unix milliseconds
-      def ms(value) = (value if value.is_a?(Integer) && value.between?(0, LATEST_MS))
       def colour(value) = Core::Palette::Colour.normal(value)
 
       # @return [String, nil] an address of the web
@@ -70,9 +68,6 @@ module Bavard
       rescue ArgumentError
         nil
       end
-
-      # @return [Hash{String => Integer}] by Core::TOTALS, those that are told
-      def totals(value) = Core::TOTALS.to_h { |counted| [counted, whole(object(value)[counted])] }.compact
 
       # @return [Symbol, nil] one of Core::EVENTS
       def event(value)

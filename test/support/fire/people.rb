@@ -24,6 +24,7 @@ module Fire
       @scene = scene
       @record = record
       @random = random
+      @braking = Mutex.new
     end
 
     def begin
@@ -31,10 +32,10 @@ module Fire
       self
     end
 
-    # On a machine that has much else to do, none of the few tries of a minute may have been answered.
+    # On a machine that has much else to do, none of the few tries of a minute may have been answered, or the first is still under way.
     def brake_at_least_once
       until_s = now_s + PATIENCE_S
-      brake(@random) until @record.brakes.any? || now_s > until_s
+      @braking.synchronize { brake_once(@random) until @record.brakes.any? || now_s > until_s }
     end
 
     # Everybody goes; no brake stays on.
@@ -84,7 +85,10 @@ module Fire
       @record.edit(ms, @scene.ask("/gate/hold", "ms" => ms))
     end
 
-    def brake(random)
+    # One at a time: whoever lifts one would lift the other's.
+    def brake(random) = @braking.synchronize { brake_once(random) unless @quiet }
+
+    def brake_once(random)
       if @scene.ask("/gate/brake", "kind" => "off_picture") == :done
         from_ms = @record.now_ms
         waits(random.rand(BRAKED_S))

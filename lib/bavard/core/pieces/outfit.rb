@@ -32,7 +32,7 @@ module Bavard
         # @param key [Object]
         # @return [Outfit]
         # @raise [Bavard::Error]
-        def self.find(key) = shipped[key] || raise(Error.new("There is no outfit called “#{key}”.", field: "outfit", value: key))
+        def self.find(key) = shipped[key] || raise(Error.new("There is no outfit called “#{key.to_s[0, 60]}”.", field: "outfit", value: key))
 
         attr_reader :key, :name, :about, :behind
 
