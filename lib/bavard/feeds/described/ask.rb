@@ -69,7 +69,7 @@ module Bavard
         def self.wanted(asks)
           again = asks.find(&:each_time)
           needed = "Enter #{asks.map { |ask| "“#{ask.label}”" }.join(" or ")}."
-          again ? "#{needed} Every broadcast has another “#{again.label}”." : needed
+          again ? "#{needed} “#{again.label}” is another one each time." : needed
         end
 
         def self.of(name, given)
