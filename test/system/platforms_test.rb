@@ -8,7 +8,7 @@ require_relative "../../lib/bavard/feeds/activities"
 class PlatformsTest < PlatformBrowserTest
   def test_each_of_three_platforms_and_all_three_marks_on_air
     add("Oxbow", channel: "reedmere")
-    add("Lantern", number: "https://lantern.example/watch/#{@lantern.state["number"]}")
+    add("Lantern", channel: "https://lantern.example/watch/#{@lantern.state["number"]}")
     add("Skein", room: "reedmere")
     open_screen(link)
     [oxbow, @lantern, @skein].each { |platform| platform.say("hello from #{platform.class} #{platform.web_port}") }
@@ -45,6 +45,7 @@ class PlatformsTest < PlatformBrowserTest
     within("#add") do
       click_on "Connect", exact: true
       assert_selector ".error-line", text: "Enter “Channel” or “Today’s number”."
+      find("summary", text: "More").click
       fill_in "lantern.number", with: "0000-0000"
       click_on "Connect", exact: true
       assert_selector ".error-line", text: "Lantern does not know “0000-0000”."
@@ -61,7 +62,7 @@ class PlatformsTest < PlatformBrowserTest
   end
 
   def test_todays_number_is_entered_and_the_next_one_found_by_its_channel
-    add("Lantern", number: @lantern.state["number"])
+    add("Lantern", channel: "lantern.example/watch/#{@lantern.state["number"]}")
     @lantern.post("/broadcast", "on" => "0")
     lane("Lantern") do
       assert_selector ".chip", text: "needs today’s broadcast"

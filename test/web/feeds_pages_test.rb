@@ -61,6 +61,13 @@ class FeedsPagesTest < WebTest
     assert_equal 2, feeds.map { |feed| [feed.shape, feed.colour] }.uniq.size
   end
 
+  def test_an_address_that_is_pasted_counts_for_what_stands_in_it
+    pasted = {"https://lantern.example/watch/7741-0392" => {"number" => "7741-0392"}, "lantern.example/?watch=7741-0392" => {"number" => "7741-0392"},
+              "https://lantern.example/@Reedmere" => {"channel" => "reedmere"}}
+    pasted.each_key { |address| send_form("/feeds/", {"platform" => "lantern", "lantern.channel" => address, "anyway" => "1"}) }
+    assert_equal pasted.values, feeds.map(&:address)
+  end
+
   def test_where_a_feed_reads_is_said_anew_and_tried_first
     id = send_form("/feeds/", {"platform" => "lantern", "lantern.number" => "0000-0000", "anyway" => "1"})["id"]
     until_state(id, :needs_you)

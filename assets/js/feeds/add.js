@@ -74,8 +74,8 @@ export class AddForm {
   }
 
   listRooms(platform) {
-    const [root, follow, text] = ["#rooms", "#follow", "#text"].map((id) => document.querySelector(id));
-    listRooms({ root, follow, text }, platform);
+    const [root, follow, written] = ["#rooms", "#follow", "#written"].map((id) => document.querySelector(id));
+    listRooms({ root, follow, written }, platform);
   }
 
   // What has no name of its own asks for one at once; for the others it is one of the things that most leave alone.

@@ -2,8 +2,8 @@
 import { make } from "../house/elements.js";
 import { attempt, get, send } from "../house/send.js";
 
-// root: where rooms are listed; follow: a select of people; text: one of rooms to read; platform: its key
-export async function listRooms({ root, follow, text }, platform, chosen = {}) {
+// root: where rooms are listed; follow: a select of people; written: one of rooms to read; platform: its key
+export async function listRooms({ root, follow, written }, platform, chosen = {}) {
   const waiting = make("p", "said", "Asking which rooms there are …");
   root.replaceChildren(waiting);
   let rooms = [];
@@ -30,9 +30,9 @@ export async function listRooms({ root, follow, text }, platform, chosen = {}) {
   const all = rooms.flatMap((room) => room.people);
   follow.replaceChildren(new Option("stay in this room", ""), ...all.map((one) => new Option(`go along with ${one.name}`, one.id)));
   follow.value = chosen.follow ?? "";
-  text.replaceChildren(new Option("in this room", ""), ...texts.map((one) => new Option(`in ${one.name}`, one.id)));
-  text.value = chosen.text ?? "";
-  text.closest(".read-text").hidden = texts.length === 0;
+  written.replaceChildren(new Option("in this room", ""), ...texts.map((one) => new Option(`in ${one.name}`, one.id)));
+  written.value = chosen.written ?? "";
+  written.closest(".read-text").hidden = texts.length === 0;
 }
 
 const sheet = document.querySelector("#room-sheet");
@@ -42,8 +42,8 @@ let feedId = null;
 // Another room for a feed that is there.
 export function openRooms(feed) {
   feedId = feed.id;
-  const { follow, text } = form.elements;
-  listRooms({ root: document.querySelector("#room-list"), follow, text }, feed.platform, feed.address ?? {});
+  const { follow, written } = form.elements;
+  listRooms({ root: document.querySelector("#room-list"), follow, written }, feed.platform, feed.address ?? {});
   sheet.showModal();
 }
 

@@ -73,13 +73,23 @@ module Bavard
       end
 
       def answers(given, platform, asks)
-        asks.to_h { |ask| [ask.name, ask.read(given[field(platform, ask)], field(platform, ask))] }.compact
+        typed = in_their_place(asks.to_h { |ask| [ask, given[field(platform, ask)].to_s.strip] })
+        typed.to_h { |ask, text| [ask.name, ask.read(text, field(platform, ask))] }.compact
+      end
+
+      # An address that was pasted for one counts for another that stands in it.
+      def in_their_place(typed)
+        typed.select { |_, text| text.empty? }.each_key do |ask|
+          from, pasted = typed.find { |other, text| other.optional && ask.stands_in?(text) }
+          typed = typed.merge(ask => pasted, from => "") if from
+        end
+        typed
       end
 
       # What the operator describes may be anywhere.
       def irc(platform) = {door: platform.door || Outward::Door.new(inside: platform.authorities)}
 
-      private_class_method :enough, :answers, :irc
+      private_class_method :enough, :answers, :in_their_place, :irc
     end
   end
 end

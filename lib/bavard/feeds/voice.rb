@@ -17,8 +17,8 @@ module Bavard
       def connection(...) = Described.connection(...)
 
       def words(feed)
-        follow, text = feed.address.values_at("follow", "text")
-        [super, follow && "follows #{follow}", text && "reads #{text}"].compact.join(", ")
+        follow, written = feed.address.values_at("follow", "written")
+        [super, follow && "follows #{follow}", written && "reads #{written}"].compact.join(", ")
       end
 
       # @param given [Hash] room, and perhaps whom to follow from room to room, and another room to read; or what the description asks, where
@@ -31,10 +31,10 @@ module Bavard
         raise Error.new("Which room? Choose one of the list.", field: "room", value: room) unless room.match?(ROOM)
 
         follow = Given.text(given["follow"].to_s.strip, Given::LONGEST_ID)
-        text = given["text"].to_s.strip
-        raise Error.new("Choose one of the rooms of the list.", field: "text", value: text) unless text.empty? || text.match?(ROOM)
+        written = given["written"].to_s.strip
+        raise Error.new("Choose one of the rooms of the list.", field: "written", value: written) unless written.empty? || written.match?(ROOM)
 
-        {name: nil, address: {"room" => room, "follow" => follow, "text" => text.empty? ? nil : text}.compact, password: nil}
+        {name: nil, address: {"room" => room, "follow" => follow, "written" => written.empty? ? nil : written}.compact, password: nil}
       end
 
       # @param platform [Platform]

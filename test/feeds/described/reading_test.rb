@@ -136,7 +136,7 @@ class DescribedReadingTest < Minitest::Test
      {"reads" => [{"is" => "line", "login" => "sort_by(a, &b)[0]"}]} => "/reads/0/login: sort_by is not taken here",
      {"poll" => {"ask" => "/x/{nobody}"}} => "/poll/ask: nothing here is called “nobody”", {"poll" => {"ask" => "https://other.example/"}} => "/poll/ask: other.example:443 is not",
      {"poll" => {"ask" => "x y"}} => "/poll/ask: ", {"poll" => {"ask" => "/", "ends" => {"404" => "sad"}}} => "/poll/ends/404: ", {"poll" => nil} => "/poll: ",
-     {"stream" => {"at" => "/"}} => "/: say how it is reached", {"asks" => {"A b" => "x"}} => "/asks/A b: ", {"key" => "No"} => "/key: ",
+     {"stream" => {"at" => "/"}} => "/: say how it is reached", {"asks" => {"A b" => "x"}} => "/asks/A b: ", {"asks" => {"token" => "x"}} => "/asks/token: “token” is filled in by Bavard itself", {"key" => "No"} => "/key: ",
      {"joins" => {"by" => {"in" => "a"}}} => "/joins/by: ", {"headers" => {"x" => "{who}"}} => "/headers/x: ",
      {"consent" => 7} => "/consent: ", {"consent" => {"authorize" => "oauth"}} => "/consent/authorize: a path", {"consent" => {}} => "/consent/token: this is missing"}.each do |change, told|
       assert_includes problems(change).join("\n"), told, change.inspect

@@ -30,7 +30,7 @@ class DescribedSchemaTest < Minitest::Test
       {"badges" => {"warden/1" => nil, "ringer" => "https://x.example/{id}.png"}}]
     wrong = [{"format" => 1}, {"more" => 1}, {"reads" => []}, {"reads" => [{"is" => "line"}]}, {"reads" => [{"is" => "song", "login" => "u"}]},
       {"reads" => [{"is" => "clear", "login" => "u"}]}, {"poll" => {}}, {"poll" => {"ask" => "/", "ends" => {"404" => "sad"}}}, {"poll" => {"ask" => "/", "more" => 1}},
-      {"stream" => {"at" => "/"}}, {"asks" => {"A b" => "x"}}, {"joins" => {"by" => {"in" => "a"}}}, {"key" => "No"},
+      {"stream" => {"at" => "/"}}, {"asks" => {"A b" => "x"}}, {"asks" => {"token" => "x"}}, {"joins" => {"by" => {"in" => "a"}}}, {"key" => "No"},
       {"reads" => [READS[0].merge("roles" => {"at" => "r"})]}, {"reads" => [READS[0].merge("text" => {"at" => "t", "in" => "rtf"})]},
       {"reads" => [READS[0].merge("emotes" => {})]}, {"badges" => []}, {"badges" => {"a b" => nil}}, {"badges" => {"a" => "/x"}}, {"badges" => {"a" => 1}},
       {"badges" => (0..100).to_h { |number| ["b#{number}", nil] }}, {"reads" => [READS[0].merge("reply" => {"who" => "x"})]}]

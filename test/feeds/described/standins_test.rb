@@ -57,7 +57,7 @@ class DescribedRunningStandinsTest < Minitest::Test
 
   def test_a_voice_room_and_what_is_written_in_another
     hidewire = standin("Hidewire", BEAT_MS: 200).last
-    asked = {"room" => "hides", "text" => "sightings"}
+    asked = {"room" => "hides", "written" => "sightings"}
     connect("hidewire", asked, base: hidewire.base)
     assert_equal [:room, "The hides", %w[odalys ibrahim sunniva teo wilhelmina]],
       taken(:voice).body.then { |told| [told.what, told.room.name, told.people.map(&:key)] }
@@ -75,7 +75,7 @@ class DescribedRunningStandinsTest < Minitest::Test
     assert line_with("while nobody listened").body.history
     assert_empty(@all.select { |intake| intake.kind == :gap || (intake.kind == :line && intake.body.text == "not for us") })
     halt
-    connect("hidewire", asked.merge("text" => "nowhere"), base: hidewire.base)
+    connect("hidewire", asked.merge("written" => "nowhere"), base: hidewire.base)
     @thread.join
     assert_equal [:needs_you, :address, "Hidewire does not know “hides” or “nowhere”."], [@ended.state, @ended.want, @ended.reason]
   end

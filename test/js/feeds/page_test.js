@@ -46,7 +46,7 @@ before(async () => {
       <span id="on-air"><b></b></span><dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog>
       <button id="add-open"></button><section id="add" hidden><form id="add-form">${CHOICE("known:oxbow", "address channel", "checked")}${CHOICE("known:lantern", "address", 'data-consent="/go"')}
       ${CHOICE("voice:croft", "rooms")}${CHOICE("kind:inbox", "inbox")}<div data-part="address rooms"><input name="address"></div><div data-part="channel"></div><div data-part="inbox"></div>
-      <div data-part="consent"><a id="add-consent"><b></b></a></div><div data-part="rooms"><div id="rooms"></div><select id="follow"></select><div class="read-text"><select id="text"></select></div></div>
+      <div data-part="consent"><a id="add-consent"><b></b></a></div><div data-part="rooms"><div id="rooms"></div><select id="follow"></select><div class="read-text"><select id="written"></select></div></div>
       <p id="add-error" hidden></p><button type="button" id="add-anyway" hidden>Anyway</button><p id="add-trying" hidden></p><button id="add-do"></button></form><button id="add-close"></button></section>
       <section id="answer"><p id="answer-lacks"></p><form id="answer-form"><input name="text"><div id="answer-feeds"></div></form><p id="answer-error" hidden></p><div id="answers"></div></section>
       <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea></dialog><button id="inbox-show"></button>

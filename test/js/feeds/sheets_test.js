@@ -17,7 +17,7 @@ before(async () => {
   openPage({
     html: `<div id="messages"></div><div id="here"></div>
       <dialog id="mapping"><p id="mapping-about"></p><form id="mapping-form"><div id="mapping-fields"></div><p id="mapping-error"></p></form><button id="mapping-close"></button></dialog>
-      <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select><div class="read-text"><select name="text"></select></div></form><button id="room-close"></button></dialog>
+      <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select><div class="read-text"><select name="written"></select></div></form><button id="room-close"></button></dialog>
       <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea><button id="inbox-show"></button>
         <button data-copy="inbox-secret">Copy</button></dialog>`,
   });
@@ -153,11 +153,14 @@ test("rooms say who is in them, the first is chosen, and anybody there can be fo
 
 test("another room is chosen from the one it is in, and taken once the server took it", async () => {
   serve({ "/feeds/rooms": { rooms: ROOMS, texts: [{ id: "pins", name: "Pinboard" }] }, "/feeds/9/room": { error: "That room is full." } });
-  sheets.openRooms({ id: 9, platform: "croft", address: { room: "weir", follow: "b", text: "pins" } });
+  sheets.openRooms({ id: 9, platform: "croft", address: { room: "weir", follow: "b", written: "pins" } });
   await settled();
   assert.deepEqual([listed().map(([, checked]) => checked), find("[name=follow]").value], [[false, true], "b"]);
   await submit(find("#room-form"));
-  assert.deepEqual([page.asked.at(-1), find("#room-sheet").open], [["/feeds/9/room", { room: "weir", follow: "b", text: "pins" }], true]);
+  assert.deepEqual(
+    [page.asked.at(-1), find("#room-sheet").open],
+    [["/feeds/9/room", { room: "weir", follow: "b", written: "pins" }], true],
+  );
   serve({ "/feeds/9/room": {} });
   await submit(find("#room-form"));
   assert.equal(find("#room-sheet").open, false);
@@ -180,7 +183,7 @@ test("rooms that come after those of another feed were asked for are not listed"
 });
 
 test("no room and no answer are both said where the rooms would be", async () => {
-  const places = { root: find("#room-list"), follow: find("[name=follow]"), text: find("[name=text]") };
+  const places = { root: find("#room-list"), follow: find("[name=follow]"), written: find("[name=written]") };
   serve({ "/feeds/rooms": { rooms: [], texts: [] } });
   await sheets.listRooms(places, "croft");
   assert.match(find("#room-list").textContent, /There is no room yet/);

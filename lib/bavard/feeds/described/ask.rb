@@ -23,6 +23,10 @@ module Bavard
             field:, value:)
         end
 
+        # @param pasted [String] what was typed for another
+        # @return [Boolean] whether that is an address in which this stands, by what it follows
+        def stands_in?(pasted) = !part.nil? && pasted.include?("/") && !within(pasted).nil?
+
         private
 
         # A name is the same with or without the @ that is written before it.
@@ -52,16 +56,21 @@ module Bavard
         KINDS = {"word" => /\A[\w.#-]{1,80}\z/, "name" => /\A[a-z0-9][\w-]{0,59}\z/,
                  "number" => /\A\d{1,19}\z/, "text" => /\A[^\x00-\x1f]{1,200}\z/}.freeze
         USUAL = "word"
+        # What else is filled in: a permission's token, of whom is asked, and of a line of the host's its words and a mark of ours.
+        FILLED = %w[token login text nonce].freeze
 
         # @param given [Object] by their names: a label, or an object
         # @return [Array<Ask>]
         # @yieldparam at [String] the place of what is wrong
         # @yieldparam words [String]
         def self.all(given, &problem)
-          return given.filter_map { |name, one| of(name, one, &problem) } if given.is_a?(Hash) && given.size <= MOST
+          unless given.is_a?(Hash) && given.size <= MOST
+            yield "", "at most #{MOST}, by their names"
+            return []
+          end
 
-          yield "", "at most #{MOST}, by their names"
-          []
+          (given.keys & FILLED).each { |name| yield "/#{name}", "“#{name}” is filled in by Bavard itself" }
+          given.filter_map { |name, one| of(name, one, &problem) }
         end
 
         # @param asks [Array<Ask>] of which one is needed

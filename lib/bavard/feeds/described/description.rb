@@ -2,6 +2,7 @@
 
 require "json"
 require "uri"
+require_relative "../resume"
 require_relative "ask"
 require_relative "emote_set"
 require_relative "faulty"
@@ -100,6 +101,9 @@ module Bavard
         # @return [RoomList, nil]
         attr_reader :rooms
 
+        # @return [Array<Ask>] what most can leave alone: whatever is optional besides the first
+        def asks_aside = asks.drop(1).select(&:optional)
+
         # @return [Boolean] whether it can be asked about a person
         def tells_of_people? = transport.is_a?(Socket) && !transport.asks_about.nil?
 
@@ -132,6 +136,14 @@ module Bavard
         def lacking(known)
           names = transport.lacking(known)
           asks.select { |ask| names.include?(ask.name) }
+        end
+
+        # @param known [Hash{String => Object}] as above
+        # @param words [String, nil] of what came before
+        # @return [Ended, nil] where something has to be given first: what every broadcast has another of, or a place
+        def lack(known, words = nil)
+          asks = lacking(known)
+          Ended.new(:needs_you, [words, Ask.wanted(asks)].compact.join(" "), asks.any?(&:each_time) ? :broadcast : :address) if asks.any?
         end
 
         # @param values [Hash{String => String}] what was asked of the host
@@ -281,7 +293,7 @@ module Bavard
         end
 
         def known(names, at, kept)
-          strange = names - [*asks, *secrets].map(&:name) - kept - %w[token login text nonce]
+          strange = names - [*asks, *secrets].map(&:name) - kept - Ask::FILLED
           wrong(at, "nothing here is called “#{strange.first}”") if strange.any?
         end
       end

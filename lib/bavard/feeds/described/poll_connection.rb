@@ -77,7 +77,7 @@ module Bavard
 
         # @return [Integer] milliseconds to wait
         def turn
-          return lacks if @description.lacking(known).any?
+          return 0 if (@ended = @description.lack(known))
 
           (@finding.needed?(known) ? look : ask).tap { @nonsense = 0 }
         rescue HttpClient::Nonsense => error
@@ -157,18 +157,12 @@ module Bavard
         def over(words = "This broadcast is over.")
           @values = @values.except(*@finding.names)
           @kept = {}
-          return lacks(words) if @description.lacking(known).any?
+          return 0 if (@ended = @description.lack(known, words))
 
           @words = words
           return nobody if @poll.find
 
           @ended = Ended.new(:needs_you, words, :address)
-          0
-        end
-
-        def lacks(words = nil)
-          asks = @description.lacking(known)
-          @ended = Ended.new(:needs_you, [words, Ask.wanted(asks)].compact.join(" "), asks.any?(&:each_time) ? :broadcast : :address)
           0
         end
 

@@ -66,7 +66,7 @@ module Bavard
           one = object({"label" => {"type" => "string"}, "example" => {"type" => "string"}, "kind" => {"enum" => Ask::KINDS.keys},
                         "optional" => {"type" => "boolean"}, "each_time" => {"type" => "boolean"},
                         "part" => {"type" => "string", "pattern" => "^[A-Za-z0-9_-]{1,40}$"}})
-          named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Ask::MOST)
+          named({"oneOf" => [{"type" => "string"}, one]}).merge("maxProperties" => Ask::MOST, "propertyNames" => {"not" => {"enum" => Ask::FILLED}})
         end
 
         def poll

@@ -36,8 +36,7 @@ module Bavard
         # @param stop [IO] readable once the connection is to end
         # @return [Ended, nil] nil when it was stopped
         def run(stop)
-          lacking = @description.lacking(@values)
-          return Ended.new(:needs_you, Ask.wanted(lacking), :address) if lacking.any?
+          lack = @description.lack(@values) and return lack
 
           found = @finding.needed?(@values) ? find : {}
           return found if found.is_a?(Ended)

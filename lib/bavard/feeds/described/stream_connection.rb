@@ -82,11 +82,7 @@ module Bavard
         def name = @description.name
         def known = {**@kept, **@found}
 
-        # @return [Ended, nil] where it does not know what to read
-        def lacks
-          lacking = @description.lacking({**@values, **known})
-          Ended.new(:needs_you, Ask.wanted(lacking), :address) if lacking.any?
-        end
+        def lacks = @description.lack({**@values, **known})
 
         # @return [Ended, nil] where what has to be found is not there
         def find

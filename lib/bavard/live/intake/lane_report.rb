@@ -47,7 +47,7 @@ module Bavard
          draft_only: feed.draft_only, answers: @lane.answers?, lacks: @lane.lacks,
          account: account(feed.permission), consent: !@lane.platform&.consent.nil?,
          sets: sets?,
-         platform: feed.platform, rooms: !description&.rooms.nil?, address: feed.address.slice("room", "follow", "text"), asks: asks(feed)}
+         platform: feed.platform, rooms: !description&.rooms.nil?, address: feed.address.slice("room", "follow", "written"), asks: asks(feed)}
       end
 
       def description = @lane.platform&.description

@@ -13,7 +13,7 @@ module Bavard
   module Web
     # What comes in: feeds as lanes; adding, connecting, mapping, taking away, answering.
     class FeedsApp < Station
-      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name room follow text jid xmpp_server place
+      FEED_FIELDS = %w[platform kind paste host port tls channel nick password name room follow written jid xmpp_server place
         account account_password xmpp_nick draft_only anyway].freeze
 
       get "/" do
@@ -111,7 +111,7 @@ module Bavard
       post "/:feed/room" do
         feed = feed_of(id(params[:feed]))
         not_found unless feed.kind == Feeds::Voice::KIND
-        read = Feeds::Voice.read(fields("room", "follow", "text"), platform_of(feed))
+        read = Feeds::Voice.read(fields("room", "follow", "written"), platform_of(feed))
         ask { |show| show.change_feed(feed.id) { |lane| lane.readdress(read[:address]) } }
         json(done: true)
       end
