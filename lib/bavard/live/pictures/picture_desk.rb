@@ -133,8 +133,8 @@ module Bavard
         @log.info("picture at #{address[0, 200]}: #{error.message}")
         @clock.call + SOON_AGAIN_AFTER_MS
       rescue Error => error
-        refuse(address, error)
-        @clock.call + AGAIN_AFTER_MS
+        refuse(address, error, now_ms = @clock.call)
+        now_ms + AGAIN_AFTER_MS
       rescue StandardError => error
         @log.warn("picture at #{address[0, 200]}", error)
         @clock.call + SOON_AGAIN_AFTER_MS
@@ -153,9 +153,9 @@ module Bavard
         keep(brought.bytes, owner, patient: true).tap { |id| @store.keep_address(brought.address, id, nil, @clock.call) }
       end
 
-      def refuse(address, error)
+      def refuse(address, error, now_ms)
         @log.info("picture at #{address[0, 200]}: #{error.message}")
-        @store.keep_address(address, nil, error.message[0, 200], @clock.call)
+        @store.keep_address(address, nil, error.message[0, 200], now_ms)
       rescue Sequel::Error => error
         @log.warn("picture at #{address[0, 200]}", error)
       end
