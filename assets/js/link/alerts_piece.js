@@ -1,7 +1,7 @@
 // Cues as they play: words with a picture, coming and going by the piece's own motion.
 import { make } from "../house/elements.js";
 import { fragmentsOf } from "./line.js";
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 // What is nearly over is not begun.
 const LEAST_MS = 400;
@@ -33,10 +33,10 @@ export class AlertsPiece extends Piece {
   }
 
   built(card) {
-    const words = make("p", "alert-words", ...card.w.map(([kind, text]) => make("bdi", kind === "text" ? "" : `alert-${kind}`, text)));
-    const box = make("div", "alert-text plate", words);
+    const said = card.w.map(([kind, text]) => make("bdi", kind === "text" ? "" : `alert-${kind}`, text));
+    const box = plateOf("alert-text", make("p", "alert-words", make("span", "alert-row", ...said)));
     if (card.g && this.given.words.their_message === "shown") {
-      const message = make("p", "alert-message", ...fragmentsOf(card.g, this.options));
+      const message = make("p", "alert-message", make("span", "alert-said alert-row", ...fragmentsOf(card.g, this.options)));
       message.dir = "auto";
       box.append(message);
     }

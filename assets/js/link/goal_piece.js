@@ -1,15 +1,29 @@
-// A goal on its way: as a line, a ring, a jar that fills, or in plain words.
+// A goal on its way: as a line, a ring, a jar or a shape that fills, by steps or marks, or in plain words.
 import { make, svg } from "../house/elements.js";
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 const ROUND = 2 * Math.PI * 42;
 
 const written = (number) => (Number.isInteger(number) ? String(number) : number.toFixed(2)).replace(/\B(?=(\d{3})+(?!\d))/g, " ");
 
+// Marks as one makes them by hand: four strokes and one across.
+function tallies(count) {
+  return Array.from({ length: Math.ceil(count / 5) }, (_, group) => {
+    const five = svg("svg", { viewBox: "0 0 34 24", class: "tally" });
+    const strokes = Math.min(5, count - group * 5);
+    for (let stroke = 0; stroke < strokes; stroke++) {
+      const lean = (group * 5 + stroke) % 3;
+      const d = stroke < 4 ? `M${6 + stroke * 6 + lean} 2.5 L${5 + stroke * 6} 21.5` : `M2 ${17 + lean} L31 ${6 - lean}`;
+      five.append(svg("path", { d, class: stroke < 4 ? "step" : "step across" }));
+    }
+    return five;
+  });
+}
+
 export class GoalPiece extends Piece {
   constructor(id, overrides, kind = "goal") {
     super(id, kind, overrides);
-    this.box = make("div", "plate goal-box");
+    this.box = plateOf("goal-box");
     this.title = make("span", "goal-title text");
     this.figures = make("span", "goal-figures text");
     this.drawing = make("div", "goal-drawing");
@@ -19,12 +33,13 @@ export class GoalPiece extends Piece {
 
   style(given) {
     super.style(given);
-    if (this.form !== given.words.drawn) this.build(given.words.drawn);
+    const form = `${given.words.drawn} ${given.steps}`;
+    if (this.form !== form) this.build(given.words.drawn, given.steps);
+    this.form = form;
     this.draw();
   }
 
-  build(form) {
-    this.form = form;
+  build(form, steps) {
     const drawn = {
       line: () => make("div", "goal-line", make("i")),
       ring: () => {
@@ -33,6 +48,9 @@ export class GoalPiece extends Piece {
         return ring;
       },
       jar: () => make("div", "goal-jar", make("i")),
+      steps: () => make("div", "goal-steps", ...Array.from({ length: steps }, () => make("i", "step"))),
+      tally: () => make("div", "goal-tally", ...tallies(steps)),
+      shape: () => make("div", "goal-own", make("i")),
     }[form];
     this.drawing.replaceChildren(...(drawn ? [drawn()] : []));
     this.drawing.hidden = !drawn;
@@ -54,7 +72,9 @@ export class GoalPiece extends Piece {
     this.figures.hidden = this.figures.textContent === "";
     this.element.classList.toggle("reached", Boolean(reached));
     this.element.style.setProperty("--share", share);
-    this.drawing.querySelector(".done")?.setAttribute("stroke-dasharray", `${share * ROUND} ${ROUND}`);
+    const passed = Math.floor(share * this.given.steps + 1e-9);
+    for (const [index, step] of this.drawing.querySelectorAll(".step").entries()) step.classList.toggle("passed", index < passed);
+    this.drawing.querySelector(".goal-ring .done")?.setAttribute("stroke-dasharray", `${share * ROUND} ${ROUND}`);
   }
 
   headline() {

@@ -1,13 +1,13 @@
 // The newest and the best: a title, and rows of a name and what stands beside it.
 import { make } from "../house/elements.js";
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 export class NewestPiece extends Piece {
   constructor(id, overrides) {
     super(id, "newest", overrides);
     this.title = make("span", "text newest-title");
     this.rows = make("div", "newest-rows");
-    this.element.append(make("div", "plate newest-box", this.title, this.rows));
+    this.element.append(plateOf("newest-box", this.title, this.rows));
   }
 
   style(given) {

@@ -1,5 +1,9 @@
 // What every kind of piece shares: its place, its side of the camera, and the settings its styles work with.
+import { make } from "../house/elements.js";
 import { loadOwnFaces } from "./own_faces.js";
+
+// A ground for what stands in it, and what it may hang by.
+export const plateOf = (className, ...children) => make("div", `plate ${className}`.trim(), make("i", "held"), ...children);
 
 export class Piece {
   constructor(id, kind, overrides) {

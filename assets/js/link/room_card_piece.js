@@ -1,11 +1,11 @@
 // A voice room's name and picture, how many are there, and how to join.
 import { make, svg } from "../house/elements.js";
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 export class RoomCardPiece extends Piece {
   constructor(id, overrides) {
     super(id, "room-card", overrides);
-    this.box = make("div", "plate");
+    this.box = plateOf("");
     this.picture = make("img", "room-picture");
     this.picture.alt = "";
     this.picture.addEventListener("error", () => {

@@ -1,6 +1,6 @@
 // A fellow host's card: picture or clip, name, words, what they last showed, how many follow them.
 import { make } from "../house/elements.js";
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 const LEAST_MS = 400;
 const written = (number) => String(number).replace(/\B(?=(\d{3})+(?!\d))/g, " ");
@@ -37,7 +37,7 @@ export class ShoutOutPiece extends Piece {
       given.last_shown === "shown" ? text("shout-last", card.s) : null,
       given.followers === "shown" && card.c !== null ? text("shout-followers", `${written(card.c)} follow`) : null,
     );
-    return make("div", "shout plate", this.seen(card), about);
+    return plateOf("shout", this.seen(card), about);
   }
 
   seen(card) {

@@ -1,15 +1,13 @@
 // Pieces that show words: text, clocks, now lines.
-import { Piece } from "./piece.js";
+import { Piece, plateOf } from "./piece.js";
 
 class WordsPiece extends Piece {
   constructor(id, kind, overrides) {
     super(id, kind, overrides);
-    this.box = document.createElement("div");
-    this.box.className = "plate";
     this.text = document.createElement("span");
     this.text.className = "text";
     this.text.dir = "auto";
-    this.box.append(this.text);
+    this.box = plateOf("", this.text);
     this.element.append(this.box);
   }
 }
@@ -151,9 +149,9 @@ export class NowLinePiece extends WordsPiece {
   shrink() {
     this.text.style.fontSize = "";
     if (this.given.words.too_long !== "smaller") return;
-    const plate = getComputedStyle(this.box);
     const sides = ["paddingLeft", "paddingRight", "borderLeftWidth", "borderRightWidth"];
-    const around = sides.reduce((sum, side) => sum + Number.parseFloat(plate[side]), 0);
+    const styles = [this.element, this.box].map((element) => getComputedStyle(element));
+    const around = styles.flatMap((style) => sides.map((side) => Number.parseFloat(style[side]) || 0)).reduce((sum, px) => sum + px, 0);
     const ratio = (this.element.clientWidth - around) / this.text.offsetWidth;
     if (ratio < 1) this.text.style.fontSize = `${Math.max(SMALLEST_RATIO, ratio * 0.99)}em`;
   }

@@ -44,18 +44,22 @@ function chooser(label, accept, several, take) {
   return box;
 }
 
-// One film.
-export function fileRow({ name, label, want }) {
+// One film, or one picture.
+export function fileRow({ name, label, of: sort, want }) {
   const said = make("span", "said");
+  const seen = make("img", "file-thumb");
+  seen.alt = "";
   const off = button("Take off", "x", () => want({ [name]: null }), "button plain");
-  const choose = chooser("Choose a film", "video/*", false, async (files) => {
-    const [made] = await upload("film", files);
+  const choose = chooser(`Choose a ${sort}`, `${sort === "film" ? "video" : "image"}/*`, false, async (files) => {
+    const [made] = await upload(sort, files);
     if (made) want({ [name]: made.id });
   });
   return {
-    element: make("div", "row tall", make("span", "label", label), make("div", "file-row", said, off), choose),
+    element: make("div", "row tall", make("span", "label", label), make("div", "file-row", seen, said, off), choose),
     show(value) {
-      said.textContent = value ? "A film is there." : "No film yet.";
+      said.textContent = value ? `A ${sort} is there.` : `No ${sort} yet.`;
+      seen.hidden = !value || sort !== "picture";
+      if (!seen.hidden) seen.src = thumb(value);
       off.hidden = !value;
     },
   };

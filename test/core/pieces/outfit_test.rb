@@ -10,7 +10,7 @@ class OutfitTest < Minitest::Test
 
   Outfit = Bavard::Core::Pieces::Outfit
   # What pieces say, where they stand and how large they are.
-  STAYS = %w[x y width height text_size_px text_align title words kinds counted figures drawn at_most names faces].freeze
+  STAYS = %w[x y width height text_size_px text_align title words kinds counted figures steps goal_shape at_most names faces].freeze
   UNDRESSED = %w[flurry picture video space].freeze
 
   def whole
@@ -33,6 +33,12 @@ class OutfitTest < Minitest::Test
         assert_empty values.keys & STAYS, kind::KEY unless kind == Pieces::ChatPiece
       end
     end
+  end
+
+  def test_a_goal_goes_on_filling_the_hosts_own_shape
+    own, plain = %w[shape line].map { |drawn| Pieces::GoalPiece.build("goal1", "drawn" => drawn) }
+    outfit = Outfit.find("ring_labels")
+    assert_equal [nil, "steps"], [own, plain].map { |goal| outfit.values(goal)["drawn"] }
   end
 
   # Whatever was worn before: the same is worn afterwards.

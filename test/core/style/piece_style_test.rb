@@ -13,10 +13,13 @@ class PieceStyleTest < Minitest::Test
   HOUSE = Core::Look::HouseStyle::DEFAULT
   KEPT = File.expand_path("piece_styles.json", __dir__)
   # What decides whether others matter, set so that they do. From the ending of a name to its value.
-  MATTER = {"_shadow_opacity" => 60, "_outline_px" => 2, "_border" => 3, "_gradient" => "across", "_opacity" => 50, "_ruled" => true, "_tail" => true,
+  MATTER = {"_shadow_opacity" => 60, "_outline_px" => 2, "_border" => 3, "_gradient" => "across", "_opacity" => 50, "_pattern" => "dots", "_held_by" => "tape",
+            "_underline" => true, "_underline_form" => "marker", "plate_frame" => "0" * 32, "goal_shape" => "0" * 32, "_tail" => true,
             "badges" => "shown", "avatars" => "shown", "times" => "shown", "marks" => "shown", "faces" => "shown", "names" => "cut", "sign_colour_by" => "one",
             "name_place" => "column", "tilt" => 20, "tilt_sideways" => 10, "highlight_mentions" => true, "highlight_first" => true, "highlight_paid" => true,
-            "highlight_moderators" => true}.freeze
+            "highlight_moderators" => true, "plate_for" => "text"}.freeze
+  # Corners and the sides of an edge are of boxes, depths of outlines.
+  SHAPED = MATTER.merge("plate_shape" => "label").freeze
   # Said by Ruby alone, or by what comes on the page: nothing of it is style.
   ELSEWHERE = {"chat" => %w[at_most stay_by stay_ms keep_last reading_speed name_form name_case names separator line_sides own_markup own_css name_colour
     one_name_colour name_contrast person_colours role_colours], "voices" => %w[host_first order shown at_most lately_s],
@@ -26,10 +29,10 @@ class PieceStyleTest < Minitest::Test
     Pieces.kind(kind::KEY).build("#{kind::KEY}1")
   end
 
-  def mattering(kind)
+  def mattering(kind, matter = MATTER)
     piece = base(kind)
     kind.properties.each_value do |property|
-      ending, value = MATTER.find { |name, _| property.name == name || property.name.end_with?(name) }
+      ending, value = matter.find { |name, _| property.name == name || property.name.end_with?(name) }
       piece[property.name] = property.read(value) if ending && fits?(property, value)
     end
     piece
@@ -57,8 +60,9 @@ class PieceStyleTest < Minitest::Test
   def style(piece) = Core::Style::PieceStyle.of(piece, HOUSE)
 
   # Each alone, from a piece in which it may matter.
-  def without_effect(kind)
-    piece = mattering(kind)
+  def without_effect(kind) = [MATTER, SHAPED].map { |matter| without_effect_on(mattering(kind, matter), kind) }.reduce(:&)
+
+  def without_effect_on(piece, kind)
     before = style(piece)
     kind::LOOK.filter_map do |property|
       value = other(property, piece[property.name])
@@ -74,7 +78,7 @@ class PieceStyleTest < Minitest::Test
 
   def styles
     Pieces::ALL.select { |kind| kind.const_defined?(:LOOK) }.to_h do |kind|
-      [kind::KEY, {"plain" => style(base(kind)), "set" => style(mattering(kind))}]
+      [kind::KEY, {"plain" => style(base(kind)), "set" => style(mattering(kind)), "shaped" => style(mattering(kind, SHAPED))}]
     end
   end
 

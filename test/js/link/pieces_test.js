@@ -39,6 +39,24 @@ const goal = (values, style = {}) => {
   return made;
 };
 
+test("a goal by steps or marks shows as many as are done, and no more", () => {
+  const steps = (drawn, share) => {
+    const made = goal({ value: share * 60, share }, { steps: 12, words: { drawn } });
+    const all = [...made.element.querySelectorAll(".step")].map((step) => step.classList.contains("passed"));
+    return [all.length, all.filter(Boolean).length, all.lastIndexOf(true)];
+  };
+  for (const drawn of ["steps", "tally"]) {
+    assert.deepEqual(steps(drawn, 0), [12, 0, -1]);
+    assert.deepEqual(steps(drawn, 7 / 12), [12, 7, 6]);
+    assert.deepEqual(steps(drawn, 0.999), [12, 11, 10]);
+    assert.deepEqual(steps(drawn, 1), [12, 12, 11]);
+  }
+  const made = goal({ share: 0.5 }, { steps: 12, words: { drawn: "tally" } });
+  assert.deepEqual([made.element.querySelectorAll(".tally").length, made.element.querySelectorAll(".across").length], [3, 2]);
+  made.style({ ...made.given, steps: 5 });
+  assert.equal(made.element.querySelectorAll(".step.passed").length, 2);
+});
+
 test("a goal says how far it is, in the figures that are wanted", () => {
   const values = { value: 1234.5, to: 6000, share: 0.2057 };
   assert.equal(text(goal(values), ".goal-figures"), "1 234.50 of 6 000 EUR");

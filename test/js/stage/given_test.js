@@ -126,7 +126,7 @@ test("a face from a file is asked for without changing what is set, and worn onc
 });
 
 test("a film is put in, and taken off again", async () => {
-  const row = put(rows.fileRow({ name: "film", label: "Film", want }), null);
+  const row = put(rows.fileRow({ name: "film", label: "Film", of: "film", want }), null);
   assert.deepEqual([find(".file-row .said").textContent, pressable("Take off").hidden], ["No film yet.", true]);
   serve({ "/stage/4/files": (form) => ({ file: { id: form.kind, name: form.file.name } }) });
   await choose(called("Choose a film"), file("dusk.webm"), file("two.webm"));
@@ -134,6 +134,15 @@ test("a film is put in, and taken off again", async () => {
   row.show("film");
   pressable("Take off").click();
   assert.deepEqual(wants, [{ film: "film" }, { film: null }]);
+});
+
+test("one picture is put in where a picture is asked for", async () => {
+  const row = put(rows.fileRow({ name: "plate_frame", label: "Own frame", of: "picture", want }), null);
+  assert.equal(find(".file-thumb").hidden, true);
+  serve({ "/stage/4/files": (form) => ({ file: { id: form.kind, name: form.file.name } }) });
+  await choose(called("Choose a picture"), file("wood.svg"));
+  row.show("picture");
+  assert.deepEqual([wants, find(".file-thumb").src.endsWith("/pictures/picture-1.webp")], [[{ plate_frame: "picture" }], true]);
 });
 
 const picture = (name, seconds = 8) => ({ file: name, seconds });

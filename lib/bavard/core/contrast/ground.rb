@@ -27,22 +27,25 @@ module Bavard
         # @param part [String] text, name or time
         # @param plate [String, nil] the plate's colour, where it is a person's own
         def initialize(piece, part, plate: nil)
-          @layers = [plate_layer(piece, plate), *own_plate(piece, part, plate), shadow_layer(piece, part), outline_layer(piece, part)]
-            .select { |_, opacity| opacity.positive? }
+          over = [*own_plate(piece, part, plate), shadow_layer(piece, part), outline_layer(piece, part)]
+          below = plate_layer(piece, plate)
+          @grounds = [[below], *printed(piece).map { |ink| [below, ink] }]
+            .map { |layers| (layers + over).select { |_, opacity| opacity.positive? } }
         end
 
         # @param written [Colour] of the letters
         # @param picture [Array(Integer, Integer, Integer)] behind all, 0 to 255
         # @return [Float] contrast ratio
         def ratio(written, picture)
-          lighter, darker = [written.luminance, luminance(picture)].minmax.reverse
-          (lighter + 0.05) / (darker + 0.05)
+          @grounds.map { |layers| contrast(written.luminance, luminance(picture, layers)) }.min
         end
 
         private
 
-        def luminance(picture)
-          red, green, blue = @layers.reduce(picture) do |(r, g, b), ((lr, lg, lb), opacity)|
+        def contrast(*both) = (both.max + 0.05) / (both.min + 0.05)
+
+        def luminance(picture, layers)
+          red, green, blue = layers.reduce(picture) do |(r, g, b), ((lr, lg, lb), opacity)|
             rest = 1 - opacity
             [(lr * opacity) + (r * rest), (lg * opacity) + (g * rest), (lb * opacity) + (b * rest)]
           end
@@ -57,6 +60,13 @@ module Bavard
           opacity = piece.values_at(*ends).min
           own = plate && piece["plate_by"] != "one"
           [rgb(own ? plate : piece["plate_colour"]), opacity / 100.0]
+        end
+
+        # A pattern lies under some letters and not under others.
+        def printed(piece)
+          return [] if piece["plate_for"] == "none" || [nil, "none"].include?(piece["plate_pattern"])
+
+          [[rgb(piece["plate_pattern_colour"]), piece["plate_pattern_opacity"] / 100.0]]
         end
 
         # Of the part alone, over the line's.

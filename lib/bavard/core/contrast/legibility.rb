@@ -18,6 +18,7 @@ module Bavard
         LEAST_RATIO = 4.5
         # Large text needs less (WCAG 2.2 §1.4.3): 24 px, or 18.66 px where it is bold.
         LARGE_RATIO = 3.0
+        APART = %w[name amount message].freeze
         # Where there is no picture: the worse of black and white.
         ANYTHING = [[0, 0, 0], [255, 255, 255]].map { |rgb| Patches::Patch.new(*rgb, 0, 0, 0, 0, 1) }.freeze
         # The worst place of all: ratio, which part, and the patch behind it.
@@ -60,12 +61,18 @@ module Bavard
         # Each part that is shown, with the colours it can have.
         def parts
           parts = {"text" => [[@piece["text_colour"], nil]]}
-          return parts unless @piece["kind"] == "chat"
+          return parts.merge(set_apart) unless @piece["kind"] == "chat"
 
           parts["name"] = names if @piece["names"] == "shown"
           parts["time"] = [[@piece["time_colour"], nil]] if @piece["times"] == "shown"
           parts["text"] = @people.map { |_, plate| [@piece["text_colour"], plate] }.uniq if @people.any?
           parts
+        end
+
+        # What alerts and the like set apart from their sentence, each in a colour of its own.
+        def set_apart
+          APART.to_h { |part| [part, @piece["#{part}_colour"].to_s] }.select { |_, colour| colour.start_with?("#") }
+            .transform_values { |colour| [[colour, nil]] }
         end
 
         def names

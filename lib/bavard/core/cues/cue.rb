@@ -52,7 +52,7 @@ module Bavard
           Property.choice("flurry_from", "from where", FROM.keys, "piece")
         ].freeze
         HEARD = [
-          Property.file("sound", "sound"),
+          Property.file("sound", "sound", "sound"),
           Property.number("volume", "volume", 0..100, 80, unit: "%"),
           Property.switch("aloud", "their message read aloud", false)
         ].freeze
@@ -67,7 +67,7 @@ module Bavard
           Property.number("importance", "importance", 0..9, 3),
           Property.switch("joins", "many alike become one", true),
           Property.file("picture", "picture"),
-          Property.file("film", "film in its place"),
+          Property.file("film", "film in its place", "film"),
           Property.choice("picture_place", "picture stands", PLACES, "above"),
           Property.number("apart", "apart from the words", -300..400, 40, unit: "%"),
           Property.choice("motion_in", "comes in", MOTIONS, AS_PIECE),

@@ -65,8 +65,9 @@ module Bavard
         end
 
         # A file of the show's by its id, or none.
-        def self.file(name, label)
-          new(name, label, nil, Reading::FileId.new(label))
+        # @param sort [String] picture, film or sound
+        def self.file(name, label, sort = "picture")
+          new(name, label, nil, Reading::FileId.new(label, sort))
         end
 
         def initialize(name, label, default, reading)

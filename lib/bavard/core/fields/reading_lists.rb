@@ -68,10 +68,11 @@ module Bavard
         FILE = /\A[0-9a-f]{32}\z/
 
         # The id of a file of the show's: the hash of what is in it.
-        FileId = Struct.new(:label) do
+        FileId = Struct.new(:label, :of) do
           include Plain
 
           def kind = :file
+          def bounds = {of:}
 
           def read(given)
             return if given.nil? || given == ""

@@ -14,6 +14,9 @@ module Bavard
       # The text itself has a size in pixels; other parts have theirs in percent of it, and may take its face.
       module TypeSettings
         CASES = %w[typed upper lower].freeze
+        # What is drawn below letters: [how, how thick, how far from them], a line in their own colour.
+        UNDERLINES = {"line" => ["solid currentcolor", "0.06em", "0.16em"], "marker" => ["solid", "0.42em", "-0.26em"],
+                      "waves" => ["wavy", "0.08em", "0.14em"], "dots" => ["dotted", "0.14em", "0.16em"]}.freeze
         # Round an outline's way round a letter.
         AROUND = (0...16).map { |step| [Math.cos(step * Math::PI / 8).round(3), Math.sin(step * Math::PI / 8).round(3)] }.freeze
         INNER = AROUND.each_slice(2).map(&:first).freeze
@@ -41,7 +44,8 @@ module Bavard
         def letters(build)
           [build.number("weight", "weight", 100..900, 500), build.number("stretch", "width of letters", 50..200, 100, unit: "%"),
             build.number("letter_spacing", "letter spacing", -10..100, 0, unit: "%"), build.choice("case", "letters", CASES),
-            build.switch("underline", "underlined")]
+            build.switch("underline", "underlined"), build.choice("underline_form", "underlined by", UNDERLINES.keys),
+            build.colour("underline_colour", "colour of what underlines it", "house:accent")]
         end
 
         def around(build)
@@ -59,11 +63,21 @@ module Bavard
           css = {"--#{part}-weight" => Palette::Faces.weight(face.empty? ? piece["text_face"] : face, piece["#{part}_weight"]).to_s,
                  "--#{part}-stretch" => "#{piece["#{part}_stretch"]}%", "--#{part}-spacing" => "#{piece["#{part}_letter_spacing"] / 100.0}em",
                  "--#{part}-case" => {"typed" => "none", "upper" => "uppercase", "lower" => "lowercase"}[piece["#{part}_case"]],
-                 "--#{part}-underline" => piece["#{part}_underline"] ? "underline" : "none", "--#{part}-around" => shadow(part, piece)}
+                 **underline(part, piece), "--#{part}-around" => shadow(part, piece)}
           css["--#{part}-face"] = face.empty? ? "inherit" : Palette::Faces.css(face)
           css["--#{part}-size"] = piece.key?("#{part}_size_px") ? "#{piece["#{part}_size_px"]}px" : "#{piece["#{part}_size"] / 100.0}em"
           css["--#{part}-colour"] = piece["#{part}_colour"] if piece["#{part}_colour"].start_with?("#")
           css
+        end
+
+        def underline(part, piece)
+          return {"--#{part}-underline" => "none"} unless piece["#{part}_underline"]
+
+          form = piece["#{part}_underline_form"]
+          how, thick, away = UNDERLINES.fetch(form)
+          ink = form == "line" ? how : "#{how} #{piece["#{part}_underline_colour"]}"
+          {"--#{part}-underline" => "underline #{ink} #{thick}", "--#{part}-underline-away" => away,
+           "--#{part}-underline-ink" => form == "line" ? "auto" : "none"}
         end
 
         # An outline is many shadows round the letter: a stroke would eat into the letter where the broadcast software's
@@ -86,7 +100,7 @@ module Bavard
           (width_px > 1.5 ? AROUND : INNER).map { |x, y| "#{(x * width_px).round(2)}px #{(y * width_px).round(2)}px 0 #{colour}" }
         end
 
-        private_class_method :size, :letters, :around, :shadow, :outline
+        private_class_method :size, :letters, :around, :underline, :shadow, :outline
       end
     end
   end

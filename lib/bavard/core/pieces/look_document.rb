@@ -2,6 +2,7 @@
 
 require "json"
 require_relative "../../error"
+require_relative "earlier"
 require_relative "pieces"
 
 module Bavard
@@ -44,6 +45,7 @@ module Bavard
         def known(kind, set)
           raise Error.new("A look sets something.", field: "set") unless set.is_a?(Hash)
 
+          set = Earlier.values(set)
           foreign = (set.keys - names(kind)).first
           foreign ? raise(Error.new("A look of #{kind::LABEL} has no “#{foreign}”.", field: foreign)) : set
         end

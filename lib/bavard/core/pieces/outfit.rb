@@ -17,9 +17,11 @@ module Bavard
         FOLDER = File.expand_path("outfits", __dir__)
         # What of a piece's look an outfit dresses: its type, its plate, its colours and how it moves; not how large it is, where its words
         # stand and what it shows.
-        DRESSED = /\A(?:text|name|amount|message|plate)_|_colour\z|\Amotion_|\A(?:sign|gap|thick|face_round|quiet_opacity)/
+        DRESSED = /\A(?:text|name|amount|message|plate)_|_colour\z|\A(?:motion_|goal_pattern|sign|gap|thick|face_round|quiet_opacity|drawn|step_form)/
         KEPT = %w[text_size_px text_align text_upright name_place name_width motion_room motion_room_ms].freeze
         FORM = "bright"
+        # A goal that fills a shape of the host's own goes on filling it.
+        OWN_DRAWING = {"drawn" => "shape"}.freeze
 
         # @return [Hash{String => Outfit}] those that ship, by key, in their order
         def self.shipped
@@ -64,6 +66,7 @@ module Bavard
           return {} if dressed.empty?
 
           values = dressed.to_h { |name| [name, kind.properties[name].default] }.merge(kind.read(look(kind)))
+          OWN_DRAWING.each { |name, own| values.delete(name) if piece[name] == own }
           # Named with its form, so that the values go where the outfit has them.
           kind.properties.key?("form") ? {FORM => {}, **values, "form" => piece["form"]} : values
         end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/plate_hand"
 require_relative "../palette/faces"
 require_relative "rows"
 
@@ -45,7 +46,7 @@ module Bavard
 
         # @return [Float] room for text beside what is around it, in pixels
         def row_width
-          inner = @piece["width"] - (2 * room_px) - (2 * padding("x")) - edge("start", "end")
+          inner = @piece["width"] - (2 * room_px) - padding(1, 3) - edge("start", "end")
           @piece["name_place"] == "column" ? inner - ([em("name_column") * @size, inner / 2].min + (COLUMN_GAP * @size)) : inner
         end
 
@@ -64,7 +65,7 @@ module Bavard
         end
 
         def frame_px
-          around = @piece["plate_for"] == "line" ? (2 * padding("y")) + edge("top", "bottom") : 0.0
+          around = @piece["plate_for"] == "line" ? padding(0, 2) + edge("top", "bottom") : 0.0
           around + (@piece["plate_tail"] == "none" ? 0.0 : TAIL * @size)
         end
 
@@ -92,7 +93,11 @@ module Bavard
 
         def shown(which) = @piece[which] == "shown" ? 1 : 0
         def em(name) = @piece[name] / 100.0
-        def padding(axis) = %w[line rows].include?(@piece["plate_for"]) ? em("plate_padding_#{axis}") * @size : 0.0
+
+        # Of the text's distance from its plate's edge, as much as is at these sides: above, at the end, below, at the start.
+        def padding(*sides)
+          %w[line rows].include?(@piece["plate_for"]) ? Look::PlateHand.padding_em(@piece).values_at(*sides).sum * @size : 0.0
+        end
 
         def room_px
           each = %w[line rows].include?(@piece["plate_for"])
@@ -101,7 +106,7 @@ module Bavard
 
         # Of the plate's border, as much as is at these sides.
         def edge(*sides)
-          return 0.0 if @piece["plate_for"] != "line"
+          return 0.0 if @piece["plate_for"] != "line" || Look::PlateShape.shaped?(@piece)
 
           width = em("plate_border") * @size
           return 2 * width if @piece["plate_border_side"] == "around"

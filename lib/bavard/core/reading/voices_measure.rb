@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/plate_hand"
 require_relative "../palette/faces"
 
 module Bavard
@@ -47,7 +48,7 @@ module Bavard
         # @return [Float] of one person, in pixels
         def seat_width(name)
           wide = @piece["name_place"] == "beside" ? beside(name) : [face, below(name)].max
-          wide + padding("x")
+          wide + padding(1, 3)
         end
 
         private
@@ -104,11 +105,11 @@ module Bavard
         def seat_height
           row = em("text_line_spacing") * @size
           high = @piece["name_place"] == "below" ? face + (BELOW_GAP * @size) + row : [face, row].max
-          high + padding("y")
+          high + padding(0, 2)
         end
 
         def face = @piece["faces"] == "shown" ? em("face_size") * @size : 0.0
-        def padding(axis) = @piece["plate_for"] == "each" ? 2 * em("plate_padding_#{axis}") * @size : 0.0
+        def padding(*sides) = @piece["plate_for"] == "each" ? Look::PlateHand.padding_em(@piece).values_at(*sides).sum * @size : 0.0
         def em(name) = @piece[name] / 100.0
       end
     end

@@ -2,6 +2,7 @@
 
 require_relative "../../error"
 require_relative "../look/house_style"
+require_relative "../pieces/earlier"
 require_relative "../pieces/outfit"
 require_relative "../pieces/pieces"
 require_relative "../fields/property"
@@ -20,8 +21,6 @@ module Bavard
         ].to_h { |property| [property.name, property] }.freeze
         MOST_PIECES = 200
         ID = /\A[a-z_]{1,20}\d{1,6}\z/
-        # What older documents call otherwise.
-        RENAMED = {"face" => "text_face", "size_px" => "text_size_px", "weight" => "text_weight"}.freeze
 
         module_function
 
@@ -42,7 +41,7 @@ module Bavard
         def outfit(given) = Pieces::Outfit.shipped.key?(given) ? given : ""
 
         def complete_piece(piece)
-          Pieces.kind(piece["kind"]).complete(piece.transform_keys { |name| RENAMED.fetch(name, name) })
+          Pieces.kind(piece["kind"]).complete(Pieces::Earlier.values(piece))
         end
 
         # @return [Hash, nil]

@@ -8,6 +8,9 @@ module Bavard
       # A document of a stage that comes from elsewhere: read piece by piece, so that nothing in it is taken on trust, and
       # what is missing is as it comes.
       module DocumentReading
+        # Properties that are pictures which something is drawn from.
+        DRAWN_FROM = %w[plate_frame goal_shape].freeze
+
         module_function
 
         # @param given [Object]
@@ -54,22 +57,22 @@ module Bavard
           id = given["id"]
           raise Error.new("A piece has an id such as chat1.", field: "id", value: id) unless id.is_a?(String) && id.match?(Document::ID)
 
-          values = given.except("id", "kind").transform_keys { |name| Document::RENAMED.fetch(name, name) }
-          Pieces.kind(given["kind"]).build(id, values)
+          Pieces.kind(given["kind"]).build(id, Pieces::Earlier.values(given.except("id", "kind")))
         end
 
         def files_of(piece)
           pictures = Array(piece["pictures"]).filter_map { |row| ["picture", row["file"]] if row["file"] }
+          drawn = piece.values_at(*DRAWN_FROM).compact.map { |file| ["picture", file] }
           film = piece["film"] ? [["film", piece["film"]]] : []
           fonts = piece.values.grep(String).grep(Palette::Faces::OWN).map { |face| ["font", face.delete_prefix("file:")] }
-          pictures + film + fonts
+          pictures + drawn + film + fonts
         end
 
         def renamed(piece, ids)
           piece.to_h do |name, value|
             case name
             when "pictures" then [name, value.map { |row| row.merge("file" => ids.fetch(row["file"], row["file"])) }]
-            when "film" then [name, ids.fetch(value, value)]
+            when "film", *DRAWN_FROM then [name, ids.fetch(value, value)]
             else [name, value.is_a?(String) && value.start_with?("file:") ? "file:#{ids.fetch(value[5..], value[5..])}" : value]
             end
           end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../pieces/kinds/alerts"
+require_relative "part_plates"
 require_relative "words_css"
 
 module Bavard
@@ -13,7 +15,10 @@ module Bavard
 
         # @param piece [Hash] with the show's colours and faces in place of their names
         # @return [Hash{String => String}]
-        def from(piece) = PARTS.reduce(WordsCss.from(piece)) { |css, part| css.merge(Look::TypeSettings.css(part, piece)) }
+        def from(piece)
+          css = WordsCss.from(piece).merge(PartPlates.css(Pieces::AlertsPiece::PLATED, piece))
+          PARTS.reduce(css) { |made, part| made.merge(Look::TypeSettings.css(part, piece)) }
+        end
 
         # @return [Hash] for data attributes
         def words(piece) = WordsCss.words(piece).merge(piece.slice("their_message"))

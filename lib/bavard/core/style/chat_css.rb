@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
 require_relative "../pieces/kinds/chat"
+require_relative "../look/plate_hand"
 require_relative "../look/plate_settings"
 require_relative "../look/type_settings"
+require_relative "part_plates"
 
 module Bavard
   module Core
@@ -29,25 +31,19 @@ module Bavard
         # @return [Hash{String => String}]
         def from(piece)
           {**%w[text name time].map { |part| Look::TypeSettings.css(part, piece) }.reduce(:merge),
-            **Look::PlateSettings.css("plate", piece),
-            **Pieces::ChatPiece::PLATED.map { |part| own_plate("#{part}_plate", piece) }.reduce(:merge),
+            **Look::PlateSettings.css("plate", piece), **Look::PlateHand.css(piece),
+            **PartPlates.css(Pieces::ChatPiece::PLATED, piece),
             "--line-spacing" => Look::PlateSettings.share(piece["text_line_spacing"]), "--one-name" => piece["one_name_colour"],
-            "--name-column" => em(piece["name_column"]), **sizes(piece), **stack(piece), **ruled(piece), **highlights(piece)}
+            "--name-column" => em(piece["name_column"]), **sizes(piece), **stack(piece), **highlights(piece)}
         end
 
         # @return [Hash{String => String}] choices that are not lengths or colours
-        def words(piece) = piece.slice(*WORDS)
+        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
 
         # @param properties [Hash] of a link
         # @return [Hash{String => String}]
         def of_options(properties)
           properties.reduce({}) { |css, (name, value)| css.merge(OPTIONS[name]&.call(value) || {}) }
-        end
-
-        # None where nothing is seen of it.
-        def own_plate(plate, piece)
-          seen = piece["#{plate}_opacity"].positive? || piece["#{plate}_gradient"] != "none" || piece["#{plate}_border"].positive?
-          seen ? Look::PlateSettings.css(plate, piece).transform_keys { |name| name.tr("_", "-") } : {}
         end
 
         def sizes(piece)
@@ -77,14 +73,6 @@ module Bavard
           "linear-gradient(to #{side}, #000 #{100 - piece["fade"]}%, transparent)"
         end
 
-        # One rule for each row of text.
-        def ruled(piece)
-          return {} unless piece["plate_ruled"]
-
-          row = em(piece["text_line_spacing"])
-          {"--plate-rules" => "repeating-linear-gradient(transparent 0 calc(#{row} - 1px), #{piece["plate_rule_colour"]} calc(#{row} - 1px) #{row})"}
-        end
-
         def highlights(piece)
           Pieces::ChatPiece::HIGHLIGHTS.select { |what| piece["highlight_#{what}"] }
             .to_h { |what| ["--highlight-#{what}", piece["highlight_#{what}_colour"]] }
@@ -92,7 +80,7 @@ module Bavard
 
         def em(percent) = "#{(percent / 100.0).to_s.delete_suffix(".0")}em"
 
-        private_class_method :own_plate, :sizes, :stack, :room, :mask, :ruled, :highlights, :em
+        private_class_method :sizes, :stack, :room, :mask, :highlights, :em
       end
     end
   end

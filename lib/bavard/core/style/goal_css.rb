@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/plate_pattern"
 require_relative "../look/plate_settings"
 require_relative "words_css"
 
@@ -17,11 +18,20 @@ module Bavard
         # @return [Hash{String => String}]
         def from(piece)
           WordsCss.from(piece).merge("--done" => piece["goal_colour"], "--rest" => "rgb(#{Look::PlateSettings.rgb(piece["rest_colour"])} / #{REST})",
-            "--thick" => Look::PlateSettings.share(piece["thick"]))
+            "--thick" => Look::PlateSettings.share(piece["thick"]), **Look::PlatePattern.css("goal", piece), **shape(piece))
+        end
+
+        # A picture of the host's own: what of it is opaque is the shape.
+        def shape(piece)
+          return {} unless piece["goal_shape"]
+
+          {"--goal-shape" => "url(/pictures/#{piece["goal_shape"]}-4.webp)", "--shape-size" => "#{Look::PlateSettings.share(piece["goal_shape_size"])}em"}
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn"))
+        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn", "step_form", "goal_fills"))
+
+        private_class_method :shape
       end
     end
   end

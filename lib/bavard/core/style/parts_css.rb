@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../look/type_settings"
+require_relative "part_plates"
 require_relative "words_css"
 
 module Bavard
@@ -12,7 +13,7 @@ module Bavard
 
         # @param piece [Hash] with the show's colours and faces in place of their names
         # @return [Hash{String => String}]
-        def from(piece) = WordsCss.from(piece).merge(Look::TypeSettings.css("name", piece))
+        def from(piece) = WordsCss.from(piece).merge(Look::TypeSettings.css("name", piece), PartPlates.css(%w[name], piece))
 
         # @return [Hash] for data attributes
         def words(piece) = WordsCss.words(piece)

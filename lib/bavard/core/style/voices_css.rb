@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/plate_hand"
 require_relative "../look/plate_settings"
 require_relative "../look/type_settings"
 
@@ -18,16 +19,17 @@ module Bavard
         def from(piece)
           share = ->(name) { Look::PlateSettings.share(piece[name]) }
           em = ->(name) { "#{share[name]}em" }
-          {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece), "--line-spacing" => share["text_line_spacing"]}.merge(
-            "--face-size" => piece["faces"] == "shown" ? em["face_size"] : "0em", "--face-round" => "#{piece["face_round"]}%",
-            "--mark-size" => em["mark_size"], "--sign" => piece["sign_colour"], "--sign-size" => em["sign_size"],
-            "--quiet" => share["quiet_opacity"], "--gap" => em["gap"], "--name-width" => em["name_width"],
-            "--columns" => piece["columns"].to_s, "--align" => SIDES.fetch(piece["align"])
-          )
+          {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece), **Look::PlateHand.css(piece),
+            "--line-spacing" => share["text_line_spacing"]}.merge(
+              "--face-size" => piece["faces"] == "shown" ? em["face_size"] : "0em", "--face-round" => "#{piece["face_round"]}%",
+              "--mark-size" => em["mark_size"], "--sign" => piece["sign_colour"], "--sign-size" => em["sign_size"],
+              "--quiet" => share["quiet_opacity"], "--gap" => em["gap"], "--name-width" => em["name_width"],
+              "--columns" => piece["columns"].to_s, "--align" => SIDES.fetch(piece["align"])
+            )
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = piece.slice(*WORDS)
+        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
       end
     end
   end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/plate_hand"
 require_relative "../look/plate_settings"
 require_relative "../look/type_settings"
 
@@ -15,13 +16,13 @@ module Bavard
         # @param piece [Hash] as it is drawn
         # @return [Hash{String => String}]
         def from(piece)
-          {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece),
+          {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece), **Look::PlateHand.css(piece),
             "--line-spacing" => Look::PlateSettings.share(piece["text_line_spacing"]),
             **(piece.key?("picture_size") ? {"--picture-size" => "#{Look::PlateSettings.share(piece["picture_size"])}em"} : {})}
         end
 
         # @return [Hash{String => String}]
-        def words(piece) = piece.slice(*WORDS)
+        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
       end
     end
   end

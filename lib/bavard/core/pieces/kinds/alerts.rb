@@ -19,11 +19,14 @@ module Bavard
           Fields::Property.some("kinds", "for (none: all)", Cues::KINDS.keys, []),
           Fields::Property.choice("their_message", "their message", %w[shown none], "shown")
         ].freeze
+        # Parts that can have a ground of their own.
+        PLATED = %w[name amount message].freeze
         # Set apart from the sentence.
         PARTS = [
           *Look::TypeSettings.of("name", "name", defaults: {"weight" => 800, "colour" => "house:accent"}),
           *Look::TypeSettings.of("amount", "amount", defaults: {"weight" => 800, "colour" => "house:accent"}),
           *Look::TypeSettings.of("message", "message", defaults: {"size" => 62, "weight" => 500}),
+          *PLATED.flat_map { |part| Look::PlateSettings.of("#{part}_plate", "#{part}’s plate", WordsPiece::SMALL_PLATE) },
           Fields::Property.number("picture_size", "size of the picture", 50..2000, 360, unit: "%")
         ].freeze
         BEGINS = [

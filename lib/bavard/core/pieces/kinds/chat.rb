@@ -5,6 +5,7 @@ require_relative "../../intake"
 require_relative "../../look/motion"
 require_relative "../../own_code/own_css"
 require_relative "../../own_code/own_markup"
+require_relative "../../look/plate_hand"
 require_relative "../../look/plate_settings"
 require_relative "../../look/type_settings"
 require_relative "../piece_kind"
@@ -79,10 +80,8 @@ module Bavard
           Fields::Property.choice("plate_for", "plate", %w[line rows all none], "line"),
           Fields::Property.choice("plate_width", "plate’s width", %w[text piece], "text"),
           Fields::Property.choice("plate_by", "plate coloured", %w[one person feed], "one"),
-          *Look::PlateSettings.of("plate", "plate", {"opacity" => 72}),
+          *Look::PlateSettings.of("plate", "plate", {"opacity" => 72}), *Look::PlateHand.ground,
           Fields::Property.choice("plate_tail", "plate’s tail", Look::PlateSettings::TAILS, "none"),
-          Fields::Property.switch("plate_ruled", "ruled ground", false),
-          Fields::Property.colour("plate_rule_colour", "colour of the rules", "house:soft"),
           Fields::Property.number("line_turn", "turn of lines", 0..8, 0, unit: "°", digits: 1),
           Fields::Property.choice("line_sides", "lines stand", %w[one turn], "one")
         ].freeze

@@ -14,7 +14,8 @@ module Bavard
         LABEL = "Goal"
         ICON = "flag"
         LARGEST = 1_000_000_000
-        FORMS_DRAWN = %w[line ring jar words].freeze
+        FORMS_DRAWN = %w[line ring jar steps tally shape words].freeze
+        STEP_FORMS = %w[round upright square slanted].freeze
 
         CONTENT = [
           Fields::Property.text("title", "title", 120, "Nest boxes for the east bank"),
@@ -33,7 +34,13 @@ module Bavard
           Fields::Property.choice("figures", "figures", %w[both value percent none], "both"),
           Fields::Property.colour("goal_colour", "colour of what is done", "house:accent"),
           Fields::Property.colour("rest_colour", "colour of what is left", "house:soft"),
-          Fields::Property.number("thick", "thickness", 5..200, 34, unit: "%")
+          Fields::Property.number("thick", "thickness", 5..200, 34, unit: "%"),
+          *Look::PlatePattern.of("goal", "done part"),
+          Fields::Property.number("steps", "steps or marks", 2..60, 20),
+          Fields::Property.choice("step_form", "steps are", STEP_FORMS, "round"),
+          Fields::Property.file("goal_shape", "own shape (a picture that is clear around it)"),
+          Fields::Property.number("goal_shape_size", "height of the shape", 100..2000, 420, unit: "%"),
+          Fields::Property.choice("goal_fills", "it fills", %w[upward across], "upward")
         ].freeze
         BEGINS = [
           Fields::Property.number("plate_opacity", "plate opacity", 0..100, 78, unit: "%"),

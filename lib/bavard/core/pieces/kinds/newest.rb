@@ -30,7 +30,8 @@ module Bavard
           Fields::Property.choice("plate_for", "plate", %w[text rows piece none], "piece")
         ].freeze
         # Set apart from the title.
-        PARTS = Look::TypeSettings.of("name", "name", defaults: {"weight" => 800, "colour" => "house:accent"}).freeze
+        PARTS = [*Look::TypeSettings.of("name", "name", defaults: {"weight" => 800, "colour" => "house:accent"}),
+          *Look::PlateSettings.of("name_plate", "name’s plate", WordsPiece::SMALL_PLATE)].freeze
         LOOK = (WordsPiece.look(*BEGINS) + PARTS).freeze
         FORMED = TwoForms.formed(LOOK)
         OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze

@@ -36,7 +36,8 @@ module Bavard
           Fields::Property.number("plate_padding_x", "plate padding at the sides", 0..300, 60, unit: "%"),
           Fields::Property.number("plate_padding_y", "plate padding above and below", 0..300, 50, unit: "%")
         ].freeze
-        PARTS = Look::TypeSettings.of("name", "name", defaults: {"size" => 130, "weight" => 800, "colour" => "house:accent"}).freeze
+        PARTS = [*Look::TypeSettings.of("name", "name", defaults: {"size" => 130, "weight" => 800, "colour" => "house:accent"}),
+          *Look::PlateSettings.of("name_plate", "name’s plate", WordsPiece::SMALL_PLATE)].freeze
         LOOK = (WordsPiece.look(*BEGINS) + PARTS + Look::Motion.properties).freeze
         FORMED = TwoForms.formed(LOOK)
         OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze

@@ -14,7 +14,7 @@ module Bavard
         ICON = "film"
 
         CONTENT = [
-          Fields::Property.file("film", "film"),
+          Fields::Property.file("film", "film", "film"),
           Fields::Property.switch("again", "played again and again", true),
           Fields::Property.number("loudness", "loudness", 0..100, 0, unit: "%")
         ].freeze

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../../look/motion"
+require_relative "../../look/plate_hand"
 require_relative "../../look/plate_settings"
 require_relative "../../look/type_settings"
 require_relative "../../voice/room"
@@ -19,7 +20,7 @@ module Bavard
         LABEL = "Voices"
         ICON = "mic"
         MARKS = Voice::MARKS.map(&:to_s).freeze
-        SIGNS = %w[guillemets ring lift glow bar dimming none].freeze
+        SIGNS = %w[guillemets ring lift glow bar waves pen dimming none].freeze
 
         CONTENT = [
           Fields::Property.text("room", "room", 20),
@@ -57,7 +58,8 @@ module Bavard
         PLATE = [
           Fields::Property.choice("plate_for", "plate", %w[each all none], "each"),
           *Look::PlateSettings.of("plate", "plate", {"opacity" => 72, "padding_x" => 40, "padding_y" => 28, "round_top_start" => 70,
-                                                    "round_top_end" => 70, "round_bottom_end" => 70, "round_bottom_start" => 70})
+                                                    "round_top_end" => 70, "round_bottom_end" => 70, "round_bottom_start" => 70}),
+          *Look::PlateHand.ground, Look::PlateHand.turn
         ].freeze
         ARRANGED = [
           Fields::Property.choice("arranged", "people stand", %w[upright level grid arc], "upright"),

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../look/plate_hand"
 require_relative "../../look/plate_settings"
 require_relative "../../look/type_settings"
 require_relative "../piece_kind"
@@ -20,8 +21,10 @@ module Bavard
           Fields::Property.choice("text_align", "text aligned", %w[start centre end], "start"),
           Fields::Property.choice("text_upright", "text stands", %w[top middle bottom], "middle"),
           Fields::Property.choice("plate_for", "plate", %w[text rows piece none], "text"),
-          *Look::PlateSettings.of("plate", "plate", {"opacity" => 0})
+          *Look::PlateSettings.of("plate", "plate", {"opacity" => 0}), *Look::PlateHand.ground, *Look::PlateHand.hung
         ].freeze
+        # How the ground of a part begins, over the piece's own.
+        SMALL_PLATE = {"padding_x" => 24, "padding_y" => 4}.freeze
         # @param others [Array<Property>] in the place of those of the same name
         # @return [Array<Property>] the look of a piece that begins otherwise
         def self.look(*others)

@@ -11,10 +11,13 @@ module Bavard
     # values read. What may be set, and to what, is the core's.
     module StageSheet
       LETTERS = %w[face size_px size weight colour].freeze
-      MORE_LETTERS = %w[case underline stretch letter_spacing].freeze
+      MORE_LETTERS = %w[case underline underline_form underline_colour stretch letter_spacing].freeze
       AROUND = %w[outline_px outline_colour shadow_opacity shadow_x_px shadow_y_px shadow_blur_px shadow_colour].freeze
       GROUND = %w[colour opacity gradient to_colour to_opacity padding_x padding_y].freeze
       EDGE = %w[round_top_start round_top_end round_bottom_end round_bottom_start border border_side border_colour].freeze
+      OUTLINE = %w[shape shape_size pattern pattern_colour pattern_opacity pattern_size].freeze
+      FRAME = %w[frame frame_part frame_width].freeze
+      HUNG = %w[turn held_by held_colour].freeze
       SHADOW = %w[shadow_opacity shadow_x shadow_y shadow_blur shadow_colour].freeze
 
       module_function
@@ -44,7 +47,7 @@ module Bavard
           ["text", "Text", [nil, [*of("text", LETTERS), "text_line_spacing", "text_align"]], *more_type("text"), *own_plate("text")],
           ["emotes", "Emotes", [nil, %w[emotes emote_size emotes_alone emote_motion]]],
           ["plate", "Plate", [nil, ["plate_for", "plate_width", "plate_by", *of("plate", GROUND)]], *more_plate,
-            ["Tail, rules, turn", %w[plate_tail line_sides line_turn plate_ruled plate_rule_colour]]],
+            ["Tail, sides, turn", %w[plate_tail line_sides line_turn]]],
           ["stack", "Stack", [nil, %w[flow newest stack_align gap at_most stay_by stay_ms reading_speed keep_last]],
             ["Running by", %w[ticker_speed separator]], ["Fading and depth", %w[fade tilt tilt_sideways perspective_px]]],
           ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]],
@@ -95,11 +98,11 @@ module Bavard
       end
 
       def alert_parts
-        parts = %w[name amount message].map { |part| [part, part.capitalize, [nil, of(part, LETTERS)], *more_type(part)] }
+        parts = %w[name amount message].map { |part| [part, part.capitalize, [nil, of(part, LETTERS)], *more_type(part), *own_plate(part)] }
         parts << motion_part
       end
 
-      def name_part = ["name", "Name", [nil, of("name", LETTERS)], *more_type("name")]
+      def name_part = ["name", "Name", [nil, of("name", LETTERS)], *more_type("name"), *own_plate("name")]
       def motion_part = ["motion", "Motion", [nil, Core::Look::Motion.properties.map(&:name)]]
       def more_type(part) = [["Letters", of(part, MORE_LETTERS)], ["Around them", of(part, AROUND)]]
 
@@ -109,7 +112,10 @@ module Bavard
           ["Shadow of its plate", of(plate, SHADOW)]]
       end
 
-      def more_plate = [["Corners and edge", of("plate", EDGE)], ["Shadow", of("plate", SHADOW)]]
+      def more_plate
+        [["Shape and pattern", of("plate", OUTLINE)], ["Corners and edge", of("plate", EDGE)], ["Shadow", of("plate", SHADOW)],
+          ["How it hangs", of("plate", HUNG)], ["A frame of your own", of("plate", FRAME)]]
+      end
 
       # What depends on something that this kind has not is of use always.
       def field(property, kind)

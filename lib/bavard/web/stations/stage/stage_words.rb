@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../../../core/look/plate_hand"
+
 module Bavard
   module Web
     # How the Stage's inspector words what can be set, and of what use that is.
@@ -17,6 +19,12 @@ module Bavard
       }.freeze
       # The same value may read otherwise for one property.
       OWN = {
+        "plate_shape" => {"rounded" => "Rounded", "cut" => "Corners cut off", "bitten" => "Corners bitten out", "stepped" => "Corners in steps",
+                          "slanted" => "Slanted", "pointed" => "Pointed ends", "ribbon" => "Ribbon", "label" => "Label with a hole",
+                          "tape" => "Strip of tape", "torn" => "Torn below", "stamp" => "Stamp", "scalloped" => "Scalloped", "burst" => "Burst"},
+        "underline_form" => {"line" => "A line", "marker" => "A marker", "waves" => "Waves", "dots" => "Dots"},
+        "step_form" => {"round" => "Round", "upright" => "Eggs", "square" => "Square", "slanted" => "Slanted"},
+        "plate_held_by" => {"nothing" => "Nothing", "tape" => "Tape", "string" => "A string", "pin" => "A pin"},
         "name_form" => {"shown" => "As it is shown"},
         "plate_for" => {"line" => "Each line"},
         "name_plate_by" => {"one" => "One colour", "theirs" => "The name’s"}, "plate_by" => {"one" => "One colour"},
@@ -28,9 +36,11 @@ module Bavard
         "names" => {"none" => "Not shown", "full" => "In full", "cut" => "Cut where long", "first" => "First word", "own" => "Your short one"},
         "name_place" => {"line" => "In line", "over" => "Over the face"},
         "arranged" => {"upright" => "One below another", "level" => "Side by side", "grid" => "Grid", "arc" => "On an arc"},
-        "sign" => {"dimming" => "Others grow dim", "none" => "None"}, "sign_colour_by" => {"person" => "Each their own", "one" => "One colour"},
+        "sign" => {"waves" => "Waves beside the name", "pen" => "A pen over the name",
+                   "dimming" => "Others grow dim", "none" => "None"}, "sign_colour_by" => {"person" => "Each their own", "one" => "One colour"},
         "since" => {"broadcast" => "The broadcast", "day" => "The day", "month" => "The month", "ever" => "All time"},
-        "drawn" => {"words" => "Words alone"}, "figures" => {"both" => "6 of 60", "percent" => "10 %"},
+        "drawn" => {"steps" => "Steps", "tally" => "Tally marks", "shape" => "Your own shape", "words" => "Words alone"},
+        "figures" => {"both" => "6 of 60", "percent" => "10 %"},
         "ways" => {"fall" => "Falling", "rise" => "Rising", "drift" => "Drifting across", "rebound" => "Off the edges", "swing" => "Swinging in",
                    "circle" => "Circling", "pile" => "Piling up", "burst" => "Out of a point", "fountain" => "Up and outwards"},
         "what" => {"newest" => "The newest", "list" => "The newest few", "largest" => "The largest", "most" => "Who did most", "count" => "How many"},
@@ -46,19 +56,29 @@ module Bavard
       # Where the choices of a text come from: the show's voice rooms, its cast.
       FROM = {"room" => "rooms", "person" => "cast", "shelves" => "shelves"}.freeze
 
+      SHAPED = (Core::Look::PlateShape::SHAPES - [Core::Look::PlateShape::PLAIN]).freeze
+      PATTERNED = (Core::Look::PlatePattern::PATTERNS - [Core::Look::PlatePattern::NONE]).freeze
       NEEDS = {
         "_to_colour" => ["_gradient", %w[across down slanted]], "_to_opacity" => ["_gradient", %w[across down slanted]],
         "_outline_colour" => ["_outline_px", :some], "_shadow_x_px" => ["_shadow_opacity", :some], "_shadow_y_px" => ["_shadow_opacity", :some],
         "_shadow_blur_px" => ["_shadow_opacity", :some], "_shadow_colour" => ["_shadow_opacity", :some], "_shadow_x" => ["_shadow_opacity", :some],
         "_shadow_y" => ["_shadow_opacity", :some], "_shadow_blur" => ["_shadow_opacity", :some], "_border_colour" => ["_border", :some],
         "_border_side" => ["_border", :some], "one_name_colour" => ["name_colour", %w[one role]], "name_column" => ["name_place", %w[column]],
-        "plate_rule_colour" => ["plate_ruled", [true]], "ticker_speed" => ["flow", %w[ticker]], "separator" => ["flow", %w[ticker]],
+        "_shape_size" => ["_shape", SHAPED], "goal_shape_size" => ["drawn", %w[shape]], "goal_shape" => ["drawn", %w[shape]],
+        "goal_fills" => ["drawn", %w[shape]], "steps" => ["drawn", %w[steps tally]], "step_form" => ["drawn", %w[steps]],
+        "_pattern_colour" => ["_pattern", PATTERNED], "_pattern_opacity" => ["_pattern", PATTERNED], "_pattern_size" => ["_pattern", PATTERNED],
+        **%w[top_start top_end bottom_end bottom_start].to_h { |corner| ["plate_round_#{corner}", ["plate_shape", [Core::Look::PlateShape::PLAIN]]] },
+        "_frame_part" => ["_frame", :some], "_frame_width" => ["_frame", :some],
+        "_held_colour" => ["_held_by", Core::Look::PlateHand::HELD_BY - %w[nothing]],
+        "_underline_form" => ["_underline", [true]], "_underline_colour" => ["_underline_form", %w[marker waves dots]],
+        "ticker_speed" => ["flow", %w[ticker]], "separator" => ["flow", %w[ticker]],
         "reading_speed" => ["stay_by", %w[reading]], "stay_ms" => ["stay_by", %w[time]], "avatar_size" => ["avatars", %w[shown]],
         "avatar_round" => ["avatars", %w[shown]], "time_form" => ["times", %w[shown]], "badge_size" => ["badges", %w[shown]],
         "mark_form" => ["marks", %w[shown]], "mark_size" => ["marks", %w[shown]], "line_sides" => ["flow", %w[stack]],
         "file_name" => ["source", %w[file]], "until" => ["clock", %w[until]], "minutes" => ["clock", %w[length]],
         "lately_s" => ["shown", %w[lately]], "columns" => ["arranged", %w[grid]], "arc_degrees" => ["arranged", %w[arc]],
-        "sign_colour" => ["sign_colour_by", %w[one]], "sign_size" => ["sign", %w[guillemets ring lift glow bar]], "face_size" => ["faces", %w[shown]],
+        "sign_colour" => ["sign_colour_by", %w[one]],
+        "sign_size" => ["sign", %w[guillemets ring lift glow bar pen]], "face_size" => ["faces", %w[shown]],
         "face_round" => ["faces", %w[shown]], "name_width" => ["names", %w[cut first own]], "link" => ["code", %w[own]],
         "swap_ms" => ["swap", %w[fade]], "unit" => ["counted", %w[worth cause]],
         "clock_form" => ["clock", %w[time]], "after" => ["clock", %w[until length]]
