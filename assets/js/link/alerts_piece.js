@@ -1,11 +1,11 @@
 // Cues as they play: words with a picture, coming and going by the piece's own motion.
 import { make } from "../house/elements.js";
+import { arrive, depart, filmOf, pictureOf } from "./coming.js";
 import { fragmentsOf } from "./line.js";
 import { Piece, plateOf } from "./piece.js";
 
 // What is nearly over is not begun.
 const LEAST_MS = 400;
-const largest = (picture) => `/pictures/${picture}-4.webp`;
 
 export class AlertsPiece extends Piece {
   constructor(id, overrides) {
@@ -28,7 +28,7 @@ export class AlertsPiece extends Piece {
     const element = this.built(card);
     this.element.append(element);
     this.shown = { card, element };
-    this.play(element, card.in ?? this.given.motion.in, this.given.motion.in_ms);
+    arrive(element, this.given.motion, card.in);
     this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
   }
 
@@ -45,29 +45,9 @@ export class AlertsPiece extends Piece {
     element.dataset.kind = card.k;
     if (card.held) element.dataset.held = card.held;
     element.style.setProperty("--apart", `${card.s / 100}em`);
-    if (card.film) element.prepend(this.film(card));
-    else if (card.f) element.prepend(this.picture(card.f));
+    if (card.film) element.prepend(filmOf("alert-picture", card.film, card.i));
+    else if (card.f) element.prepend(pictureOf("alert-picture", card.f));
     return element;
-  }
-
-  // Silent, until this page is the one that is heard.
-  film({ i, film }) {
-    const video = make("video", "alert-picture");
-    Object.assign(video, { src: `/films/${film}.webm`, muted: true, playsInline: true, autoplay: true });
-    video.dataset.alert = i;
-    video.addEventListener("error", () => video.remove(), { once: true });
-    return video;
-  }
-
-  picture(id) {
-    const image = make("img", "alert-picture");
-    Object.assign(image, { alt: "", src: largest(id), decoding: "async" });
-    image.addEventListener("error", () => image.remove(), { once: true });
-    return image;
-  }
-
-  play(element, frames, duration) {
-    return frames.length > 0 && duration > 0 ? element.animate(frames, { duration, easing: this.given.motion.easing, fill: "both" }) : null;
   }
 
   // At once, and what is on its way out as well.
@@ -81,10 +61,7 @@ export class AlertsPiece extends Piece {
     clearTimeout(this.timer);
     const { element, card } = this.shown ?? {};
     this.shown = null;
-    if (!element) return;
-    const way = this.play(element, card.out ?? this.given.motion.out, this.given.motion.out_ms);
-    if (way) way.onfinish = () => element.remove();
-    else element.remove();
+    if (element) depart(element, this.given.motion, card.out);
   }
 
   remove() {

@@ -1,5 +1,6 @@
 // Lines of text to what is said: each comes and goes as Ruby says, by the piece's own motion.
 import { make } from "../house/elements.js";
+import { arrive, depart } from "./coming.js";
 import { Piece } from "./piece.js";
 
 export class CaptionsPiece extends Piece {
@@ -20,15 +21,11 @@ export class CaptionsPiece extends Piece {
     const element = make("p", "caption plate", words);
     this.standing.set(id, element);
     this.element.append(element);
-    const { motion } = this.given;
-    if (motion.in.length > 0) element.animate(motion.in, { duration: motion.in_ms, easing: motion.easing, fill: "both" });
+    arrive(element, this.given.motion);
   }
 
   leave(id, element) {
     this.standing.delete(id);
-    const { motion } = this.given;
-    const way = motion.out.length > 0 && element.animate(motion.out, { duration: motion.out_ms, easing: motion.easing, fill: "both" });
-    if (way) way.onfinish = () => element.remove();
-    else element.remove();
+    depart(element, this.given.motion);
   }
 }

@@ -1,10 +1,11 @@
 // A goal on its way: as a line, a ring, a jar or a shape that fills, by steps or marks, or in plain words.
 import { make, svg } from "../house/elements.js";
+import { grouped } from "./coming.js";
 import { Piece, plateOf } from "./piece.js";
 
 const ROUND = 2 * Math.PI * 42;
 
-const written = (number) => (Number.isInteger(number) ? String(number) : number.toFixed(2)).replace(/\B(?=(\d{3})+(?!\d))/g, " ");
+const written = (number) => grouped(Number.isInteger(number) ? number : number.toFixed(2));
 
 // Marks as one makes them by hand: four strokes and one across.
 function tallies(count) {
