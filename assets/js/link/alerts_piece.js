@@ -1,6 +1,7 @@
 // Cues as they play: words with a picture, coming and going by the piece's own motion.
 import { make } from "../house/elements.js";
 import { arrive, depart, filmOf, pictureOf } from "./coming.js";
+import { fit, innerHeight } from "./fitting.js";
 import { fragmentsOf } from "./line.js";
 import { Piece, plateOf } from "./piece.js";
 
@@ -10,11 +11,6 @@ const LEAST_MS = 400;
 export class AlertsPiece extends Piece {
   constructor(id, overrides) {
     super(id, "alerts", overrides);
-  }
-
-  style(given) {
-    super.style(given);
-    this.options = { height: Number.parseFloat(given.css["--text-size"]) };
   }
 
   // card: as Ruby's CueDesk#card, or null once it is over; left: of its time, where it plays already; off: was pulled
@@ -28,8 +24,21 @@ export class AlertsPiece extends Piece {
     const element = this.built(card);
     this.element.append(element);
     this.shown = { card, element };
+    this.fit();
     arrive(element, this.given.motion, card.in);
     this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
+  }
+
+  style(given) {
+    super.style(given);
+    this.options = { height: Number.parseFloat(given.css["--text-size"]) };
+    this.fit();
+  }
+
+  fit() {
+    const { element } = this.shown ?? {};
+    const box = element?.querySelector(".alert-text");
+    if (box) fit(box, () => box.offsetHeight > innerHeight(element) || box.scrollWidth > box.offsetWidth);
   }
 
   built(card) {

@@ -1,6 +1,7 @@
 // A goal on its way: as a line, a ring, a jar or a shape that fills, by steps or marks, or in plain words.
 import { make, svg } from "../house/elements.js";
 import { grouped } from "./coming.js";
+import { fit } from "./fitting.js";
 import { Piece, plateOf } from "./piece.js";
 
 const ROUND = 2 * Math.PI * 42;
@@ -71,11 +72,17 @@ export class GoalPiece extends Piece {
     const words = { both, value: `${written(value)}${unit}`, percent: `${Math.floor(share * 100)} %`, none: "" };
     this.figures.textContent = words[this.given.figures];
     this.figures.hidden = this.figures.textContent === "";
+    this.fit();
     this.element.classList.toggle("reached", Boolean(reached));
     this.element.style.setProperty("--share", share);
     const passed = Math.floor(share * this.given.steps + 1e-9);
     for (const [index, step] of this.drawing.querySelectorAll(".step").entries()) step.classList.toggle("passed", index < passed);
     this.drawing.querySelector(".goal-ring .done")?.setAttribute("stroke-dasharray", `${share * ROUND} ${ROUND}`);
+  }
+
+  fit() {
+    const parts = this.box.querySelectorAll(".goal-words, .goal-drawing");
+    fit(this.box, () => [...parts].some((part) => part.offsetTop < 0 || part.offsetTop + part.offsetHeight > this.box.clientHeight));
   }
 
   headline() {

@@ -6,10 +6,11 @@ import { Socket } from "./socket.js";
 
 const { socket: path, css, newest, oneName, form, side, notUnderstood } = document.body.dataset;
 
+// Whoever edits a stage looks into it.
+export let picture = null;
+
 if (path) {
-  const picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side, (id) =>
-    report.paint(id),
-  );
+  picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side, (id) => report.paint(id));
   const told = { revision: -1 };
   const tell = () => {
     if (told.revision === picture.revision) return;

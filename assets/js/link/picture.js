@@ -46,6 +46,10 @@ export class Picture {
     this.size = { width: 1920, height: 1080 };
     this.revision = 0;
     addEventListener("resize", () => this.fit());
+    // A face that comes late has other widths.
+    document.fonts.addEventListener("loadingdone", () => {
+      for (const piece of this.pieces.values()) piece.fit?.();
+    });
     this.fit();
   }
 

@@ -4,7 +4,8 @@ import { Piece } from "./piece.js";
 
 const BLINK_MS = 130;
 const BLINK_EVERY_MS = [2600, 6400];
-const largest = (picture) => `/pictures/${picture}-4.webp`;
+// One of ours has an address of its own.
+const largest = (picture) => (picture.startsWith("/") ? picture : `/pictures/${picture}-4.webp`);
 
 export class PortraitsPiece extends Piece {
   constructor(id, overrides) {

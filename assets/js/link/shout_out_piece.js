@@ -1,6 +1,7 @@
 // A fellow host's card: picture or clip, name, words, what they last showed, how many follow them.
 import { make } from "../house/elements.js";
 import { arrive, depart, filmOf, grouped, pictureOf } from "./coming.js";
+import { fit, innerHeight } from "./fitting.js";
 import { Piece, plateOf } from "./piece.js";
 
 const LEAST_MS = 400;
@@ -20,9 +21,21 @@ export class ShoutOutPiece extends Piece {
     const element = this.built(card);
     this.element.append(element);
     this.shown = { id: card.i, element };
+    this.fit();
     const { motion } = this.given;
     arrive(element, motion);
     this.timer = setTimeout(() => this.leave(), left - Math.min(motion.out_ms, left / 2));
+  }
+
+  style(given) {
+    super.style(given);
+    this.fit();
+  }
+
+  fit() {
+    const { element } = this.shown ?? {};
+    const about = element?.querySelector(".shout-about");
+    if (about) fit(about, () => about.offsetHeight > innerHeight(element));
   }
 
   built(card) {

@@ -101,16 +101,12 @@ const TURNS = {
 export class NowLinePiece extends WordsPiece {
   constructor(id, overrides) {
     super(id, "now-line", overrides);
-    // A face that comes late has other widths.
-    this.loaded = () => this.given && this.shrink();
-    document.fonts.addEventListener("loadingdone", this.loaded);
     this.lines = [];
     this.index = 0;
   }
 
   remove() {
     clearInterval(this.timer);
-    document.fonts.removeEventListener("loadingdone", this.loaded);
     super.remove();
   }
 
@@ -142,13 +138,13 @@ export class NowLinePiece extends WordsPiece {
   draw() {
     this.text.textContent = this.lines[this.index] ?? "";
     this.element.classList.toggle("empty", this.text.textContent === "");
-    this.shrink();
+    this.fit();
   }
 
   // To the room that is left between the plate's sides.
-  shrink() {
+  fit() {
     this.text.style.fontSize = "";
-    if (this.given.words.too_long !== "smaller") return;
+    if (this.given?.words.too_long !== "smaller") return;
     const sides = ["paddingLeft", "paddingRight", "borderLeftWidth", "borderRightWidth"];
     const styles = [this.element, this.box].map((element) => getComputedStyle(element));
     const around = styles.flatMap((style) => sides.map((side) => Number.parseFloat(style[side]) || 0)).reduce((sum, px) => sum + px, 0);

@@ -7,7 +7,7 @@ import { clock, count, day, lasting } from "../house/words.js";
 const AFTER_MS = 400;
 const EVERY_MS = 5000;
 const DAY_MS = 86_400_000;
-const PARTS = { text: "text", name: "name", time: "time" };
+const PARTS = { text: "text", name: "name", time: "time", amount: "amount", message: "message" };
 const TONES = {
   cut: "mind",
   tight: "mind",
@@ -57,7 +57,8 @@ export class Measures {
   }
 
   draw({ legibility, pace, room, goal, wrong }) {
-    const drawn = JSON.stringify([legibility, pace, room, goal, wrong, this.ratio]);
+    const cut = !room && this.cut();
+    const drawn = JSON.stringify([legibility, pace, room, goal, wrong, cut, this.ratio]);
     if (this.drawn === drawn && this.root.children.length > 0) return;
     this.drawn = drawn;
     this.root.replaceChildren(
@@ -65,11 +66,18 @@ export class Measures {
         legibility && this.legibility(legibility),
         pace && this.pace(pace),
         room && this.room(room),
+        cut && this.card("Room", "cut", "Too small", "Words of this piece are cut off. Make it larger, or its text smaller."),
         goal && this.goal(goal),
         this.wrong(wrong),
       ].filter(Boolean),
     );
     this.place(legibility);
+  }
+
+  // As the draft finds it where it is drawn.
+  cut() {
+    const drawn = document.querySelector("#draft")?.contentDocument?.querySelector(`[data-piece="${this.piece.id}"]`);
+    return Boolean(drawn?.hasAttribute("data-no-room"));
   }
 
   card(title, word, figure, words, more = []) {

@@ -31,7 +31,7 @@ module Bavard
           "portraits" => [0.26, 0.60, 0.48, 0.38], "goal" => [0.60, 0.84, 0.37, 0.12], "challenge" => [0.60, 0.70, 0.37, 0.12],
           "newest" => [0.03, 0.05, 0.30, 0.10], "counter" => [0.03, 0.17, 0.30, 0.08], "clock" => [0.82, 0.05, 0.15, 0.08],
           "captions" => [0.15, 0.84, 0.70, 0.13], "room_card" => [0.70, 0.54, 0.27, 0.13], "shout_out" => [0.28, 0.30, 0.44, 0.34],
-          "now_line" => [0.04, 0.92, 0.50, 0.05], "text" => [0.04, 0.06, 0.40, 0.10]
+          "now_line" => [0.04, 0.92, 0.50, 0.065], "text" => [0.04, 0.06, 0.40, 0.10]
         }.freeze
         LARGE = [0.04, 0.40, 0.40, 0.55].freeze
         # On a stage that is higher than wide, boxes are wider by so much, as far as there is room.

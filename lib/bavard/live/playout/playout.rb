@@ -19,8 +19,8 @@ module Bavard
       EMPTY = Core::Stage::Document.empty.freeze
       # What chat pieces are drawn with: marks give [shape, colour] for a line, wardrobe (or nil) what lines wear, host is
       # the host's name.
-      # voices gives the show's voice rooms, tallies what was counted, gate its Gatehouse.
-      Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies, :gate)
+      # voices gives the show's voice rooms, tallies what was counted, gate its Gatehouse, cues its cue sheet.
+      Shared = Struct.new(:marks, :wardrobe, :host, :voices, :tallies, :gate, :cues)
 
       # overlays:: what stands there besides its lines
       attr_reader :topic, :document, :revision, :overlays
@@ -38,12 +38,14 @@ module Bavard
       # @param shared [Shared]
       # @param live [LiveValues, nil] what is set in pieces while the broadcast goes on
       # @param lines [Array<Core::Chat::Line>] what was said before, oldest first
+      # @param samples [#call, nil] gives what an empty piece is drawn with, where somebody edits it
       # @param timed [Boolean] whether pages are told how long lines stand: where their time never stands still
-      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, lines: [], timed: false)
+      def initialize(topic, hub, shared, live: nil, document: nil, revision: 0, lines: [], samples: nil, timed: false)
         @topic = topic
         @hub = hub
         @shared = shared
         @live = live
+        @samples = samples
         @timed = timed
         @again = {}
         @lines = lines.to_h { |line| [line.id, line] }
@@ -203,8 +205,14 @@ module Bavard
           next [piece["id"], before] if before && before.first.equal?(piece)
 
           @fresh[piece["id"]] = true
-          [piece["id"], [piece, Core::Style::PieceStyle.of(piece, @document["house"])]]
+          [piece["id"], [piece, styled(piece)]]
         end
+      end
+
+      def styled(piece)
+        style = Core::Style::PieceStyle.of(piece, @document["house"])
+        sample = @samples&.call(piece)
+        sample ? style.merge(sample:) : style
       end
 
       def play_chats

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../core/style/samples"
 require_relative "../../relay/topic"
 require_relative "../../store/stages"
 require_relative "live_values"
@@ -38,7 +39,7 @@ module Bavard
         @restyled = restyled
         @screens = Screens.new
         @live = LiveValues.new(stage.live, @clock)
-        @draft = playout("draft", stage.draft, lines)
+        @draft = playout("draft", stage.draft, lines, samples: method(:sample))
         @air = playout("air", stage.on_air, aired.select { |line| line.id > stage.cleared_at_line })
         @air.doubt_s = stage.doubt_s
         prepare_rehearsal(means.conversations)
@@ -233,9 +234,14 @@ module Bavard
         @voice_room = VoiceRehearsal.new(@shared.voices&.call, conversations)
       end
 
-      def playout(which, document, lines)
+      def playout(which, document, lines, samples: nil)
         topic = Relay::Topic.new("#{which}:#{stage.id}", @boot)
-        Playout.new(topic, @hub, @shared, live:, document:, revision: stage.revision, lines:, timed: which == "air")
+        Playout.new(topic, @hub, @shared, live:, document:, revision: stage.revision, lines:, samples:, timed: which == "air")
+      end
+
+      # @return [Array, nil] what an empty piece of the draft is drawn with
+      def sample(piece)
+        Core::Style::Samples.of(piece, cues: @shared.cues&.call || []) if Core::Style::Samples::EMPTY_AT_FIRST.include?(piece["kind"])
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.

@@ -88,7 +88,8 @@ module Bavard
 
       # @param said [Array<Core::Chat::Line>] before, oldest first
       def desk_with(stage, said = [])
-        shared = Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse })
+        shared = Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse },
+          -> { @show.cues.document["cues"] })
         aired = said.reject { |line| only_draft?(line) }
         desk = StageDesk.new(stage, @means, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         listen_to(desk)

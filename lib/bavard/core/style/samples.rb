@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+require_relative "../cues/challenge"
+require_relative "../cues/event"
+require_relative "../cues/goal"
+require_relative "../cues/made_up"
+require_relative "../cues/sample"
+require_relative "../cues/words"
+require_relative "../pieces/pieces"
+
+module Bavard
+  module Core
+    module Style
+      # What a piece shows while there is nothing yet that it could show: made-up, and never on air.
+      #
+      #   Samples.of(piece)   # => ["counted", {value: 37, to: 60, share: 0.62, reached: false}]
+      #
+      # The first is what a page is told by, as its frames name it; the second as those frames have it.
+      module Samples
+        # As good as for ever.
+        LONG_MS = 86_400_000
+        NAME = "kestrel_ann"
+        MESSAGE = "best hour of my day, thank you"
+        SHARE = 0.62
+        # Where no cue plays there.
+        OTHERWISE = {"words" => "{name} gave {amount}"}.freeze
+        # Key, name and colour.
+        PEOPLE = [%w[odalys Odalys #f3b634], %w[ibrahim Ibrahim #5fb8d6], %w[sunniva Sunniva #9ccc65], %w[teo Teo #ff8a70]].freeze
+        # Those that stand empty until something comes.
+        EMPTY_AT_FIRST = %w[alerts portraits shout_out goal captions flurry].freeze
+        FIGURE = "/assets/figure.svg"
+        FIGURE_TALKING = "/assets/figure-talking.svg"
+
+        module_function
+
+        # @param piece [Hash]
+        # @param cues [Array<Hash>] of the show's cue sheet
+        # @return [Array(String, Object), nil] nothing of kinds that always show something of their own
+        def of(piece, cues: [])
+          case piece["kind"]
+          when "alerts" then ["alert", alert(piece, cues)]
+          when "shout_out" then ["shout", shout]
+          when "goal" then ["counted", goal(piece)]
+          when "challenge" then ["live",
+            Cues::Challenge.card(piece, Cues::Challenge::State.new("running", (piece["total"] * SHARE).round.to_f, 0, 0))]
+          when "newest" then ["counted", {rows: rows(piece)}]
+          when "captions" then ["live", {lines: [["sample", "and there it comes, out of the reeds"]]}]
+          when "portraits" then ["voices", {p: PEOPLE.first(piece["person"].empty? ? 3 : 1).each_with_index.map { |one, at| figure(*one, at) }}]
+          when "flurry" then ["rest", {}]
+          else small(piece)
+          end
+        end
+
+        def small(piece)
+          case piece["kind"]
+          when "voices" then ["voices", {p: PEOPLE.first(piece["at_most"]).each_with_index.map { |person, at| seat(*person, at) }}]
+          when "room_card" then ["voices", {n: "The hides", w: "4 are here", o: "12 on the service"}]
+          when "counter" then ["live", {count: 7}]
+          when "clock" then ["live", {value_ms: 41_640_000, goes: "stands"}]
+          when "now_line" then ["live", {lines: ["The light is coming up over the east bank"]}]
+          end
+        end
+
+        # Well on its way, however it is counted.
+        def goal(piece)
+          from, to = piece.values_at("from", "to")
+          way = ((to - from) * SHARE).round
+          counted = if piece["falls"] then -way
+          else piece["since"] == "ever" ? from + way : way
+          end
+          Cues::Goal.of(piece, counted - piece["already"].to_i)
+        end
+
+        # What the sheet would play there, as far as it can be said beforehand.
+        def alert(piece, cues)
+          wanted = cues.select { |cue| piece["kinds"].empty? || piece["kinds"].include?(cue["kind"]) }
+          cue = wanted.find { |one| one["picture"] || one["film"] } || wanted.first || OTHERWISE.merge("kind" => piece["kinds"].first || "tip")
+          given = cue.key?("id") ? Cues::Sample.for(cue) : Cues::Sample.of(cue["kind"])
+          words = Cues::Words.of(cue["words"], event({"name" => NAME}.merge(given, "message" => MESSAGE)))
+          {i: "sample", k: cue["kind"], w: words, g: [["text", MESSAGE]], ms: LONG_MS,
+           p: cue.fetch("picture_place", "above"), s: cue.fetch("apart", 40), f: cue["picture"], film: cue["film"]}.compact
+        end
+
+        def event(given) = Cues::Event.of(Cues::MadeUp.line(given, id: 0, now_ms: 0), roles: [])
+
+        def shout
+          {i: "sample", n: "Tern Watch", w: "Two hours of terns, every morning", s: "Counting the colony", c: 1204, clips: [], r: 0, ms: LONG_MS}
+        end
+
+        def rows(piece)
+          many = piece["what"] == "list" ? piece["rows"] : 1
+          PEOPLE.cycle.first(many).map { |_, name, _| [name, piece["figures"] ? "5" : ""] }
+        end
+
+        def seat(key, name, colour, at) = {i: key, n: name, a: name[0], c: colour, t: at == 1 ? 1 : nil}.compact
+
+        def figure(key, name, _, at)
+          states = {"silent" => FIGURE, "talking" => FIGURE_TALKING}
+          {i: key, n: name, s: states, w: at == 1 ? "talking" : "silent", t: at == 1 ? 1 : nil, l: 4}.compact
+        end
+
+        private_class_method :small, :goal, :alert, :event, :shout, :rows, :seat, :figure
+      end
+    end
+  end
+end
