@@ -27,7 +27,7 @@ class PreparedTest < BrowserTest
   def teardown
     super
     TestDatabase.use(:app)
-    TestDatabase.db[:accounts].where(id: @account_id).delete if @account_id
+    remove_account if @account_id
     TestDatabase.use(:house)
   end
 
@@ -81,6 +81,12 @@ class PreparedTest < BrowserTest
   end
 
   private
+
+  # Its show may be writing down what became of its lines: of two that wait for each other PostgreSQL stops one, which begins anew.
+  def remove_account
+    db = TestDatabase.db
+    db.transaction(retry_on: Sequel::SerializationFailure) { db[:accounts].where(id: @account_id).delete }
+  end
 
   def own_app(platforms, env, folder: nil)
     RunningApp.new(platforms: platforms.map(&:platform), env:, folder:).start.tap { |app| @started << app }
