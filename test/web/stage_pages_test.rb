@@ -49,11 +49,30 @@ class StagePagesTest < WebTest
   end
 
   def test_the_looks_are_told_each_with_what_it_draws
-    get here("looks?piece=chat1")
+    get here("looks?piece=chat1&form=bright")
     looks = answer["looks"]
-    assert_operator looks.size, :>=, 8
-    assert_equal [%w[dark bright]] * looks.size, looks.map { |look| look["forms"].keys }
-    assert(looks.all? { |look| look["forms"].each_value.all? { |form| form["cards"].size == 4 && form["style"]["css"].any? } })
+    assert_equal Bavard::Core::Pieces::Outfit.shipped.keys, looks.map { |look| look["key"] }
+    assert(looks.all? { |look| look["set"] && look["pieces"].size == 1 && look["pieces"].first["cards"].size == 4 })
+    faces = looks.map { |look| look["pieces"].first["style"]["css"]["--text-face"] }
+    assert_operator faces.uniq.size, :>, 3
+  end
+
+  # The very pieces of the stage, each in what a press would put on it, with something in it.
+  def test_outfits_are_told_with_the_stages_own_pieces
+    edit("do" => "place", "kind" => "alerts", "values" => {"kinds" => ["follow"]})
+    edit("do" => "place", "kind" => "goal")
+    get here("looks")
+    assert_equal [0, 0, 1920, 1080], answer["box"]
+    draft["pieces"].reject { |piece| piece["kind"] == "space" }.map { |piece| piece["id"] }
+      .then { |ids| assert_equal [ids] * 8, answer["looks"].map { |look| look["pieces"].map { |piece| piece["style"]["id"] } } }
+    alert = answer["looks"].first["pieces"].find { |piece| piece["style"]["kind"] == "alerts" }
+    assert_equal ["alert", "follow"], [alert["sample"][0], alert["sample"][1]["k"]]
+    before = draft
+    get here("looks?piece=goal1")
+    assert_equal [["goal1"]] * 8, answer["looks"].map { |look| look["pieces"].map { |piece| piece["style"]["id"] } }
+    assert_equal before, draft
+    get here("looks?piece=nobody7")
+    assert_equal 422, last_response.status
   end
 
   def test_sizes_that_cannot_be_make_no_stage

@@ -33,6 +33,9 @@ const KINDS = {
   now_line: NowLinePiece,
 };
 
+// As a piece of this kind is drawn, where nothing else is set; null for one that is not drawn.
+export const pieceOf = (kind, id) => (KINDS[kind] ? new KINDS[kind](id, { css: {}, form: "" }) : null);
+
 export class Picture {
   // overrides: what this link sets by itself; side: of the camera that is drawn, or both
   // painted: told the id of each line that is put on the page

@@ -1,22 +1,25 @@
-// The looks to start from, each drawn as it would stand on a picture of the host's: for one piece, or for the whole stage.
+// What there is to wear, each drawn as it would stand on the host's own picture: one piece, or the whole stage.
 import { make } from "../house/elements.js";
 import { attempt, get } from "../house/send.js";
-import { ChatPiece } from "../link/chat_piece.js";
-
-// The box a look is shown in, in pixels of the stage.
-const BOX = { width: 620, height: 480 };
-const TEXT_PX = 34;
+import { Mini } from "./mini.js";
 
 // Whether a piece has words and a plate to be dressed.
 export const dressed = (piece) => "text_colour" in piece;
 
+// Around one piece, of its longer side.
+const AROUND = 0.06;
 const STAYS = "What they say and show, their places and sizes stay as they are.";
 
 // What pressing a look does, in words.
 export function wordsOf(piece, whole, others) {
   if (whole) return `Dresses all ${others + (piece ? 1 : 0)} pieces, and what you add later. ${STAYS}`;
   if (piece.kind === "chat") return "Each is made of the settings you have here. Size, lines kept and seconds stay as they are.";
-  return "Drawn here as chat wears it. What the piece says and shows, its place and size stay as they are.";
+  return "What the piece says and shows, its place and size stay as they are.";
+}
+
+function around([x, y, width, height]) {
+  const more = Math.max(width, height) * AROUND;
+  return [x - more, y - more, width + 2 * more, height + 2 * more];
 }
 
 export class Looks {
@@ -31,66 +34,88 @@ export class Looks {
     this.said = at("#look-said");
     this.switch = at("#look-whole");
     this.row = at("#look-whole-row");
+    this.minis = [];
     at("#look-forms").addEventListener("change", () => this.draw());
-    this.switch.addEventListener("change", () => this.tell());
+    this.switch.addEventListener("change", () => this.draw());
+    dialog.addEventListener("close", () => this.clear());
   }
 
   // piece: the one that wears it, or none: the whole stage; pieces: how many there are
   async open(piece, pieces) {
-    this.told = await attempt(() => get(`${this.path}${piece ? `?piece=${piece.id}` : ""}`));
-    if (!this.told) return;
     Object.assign(this, { piece, others: pieces - (piece ? 1 : 0) });
     this.switch.checked = !piece;
     this.row.hidden = !piece || this.others === 0;
     this.title.textContent = piece ? "Looks to start from" : "Outfits for the whole stage";
-    this.tell();
-    this.dialog.showModal();
-    this.draw();
+    const form = this.dialog.querySelector(`#look-forms [value="${piece?.form === "bright" ? "bright" : "dark"}"]`);
+    if (form) form.checked = true;
+    if (await this.ask()) {
+      this.dialog.showModal();
+      this.show();
+    }
   }
 
   get whole() {
     return this.switch.checked;
   }
 
-  tell() {
-    this.said.textContent = wordsOf(this.piece, this.whole, this.others);
-  }
-
   get form() {
     return this.dialog.querySelector("#look-forms input:checked").value;
   }
 
-  draw() {
-    this.list.replaceChildren(...this.told.looks.map((look) => this.card(look)));
-    for (const card of this.list.children) card.fill();
+  async ask() {
+    const of = this.whole ? "" : `piece=${this.piece.id}&`;
+    this.told = await attempt(() => get(`${this.path}?${of}form=${this.form}`));
+    return this.told;
+  }
+
+  async draw() {
+    if (await this.ask()) this.show();
+  }
+
+  show() {
+    this.clear();
+    this.said.textContent = wordsOf(this.piece, this.whole, this.others);
+    this.dialog.dataset.whole = this.whole;
+    const box = this.whole ? this.told.box : around(this.told.box);
+    const cards = this.told.looks.map((look) => this.card(look));
+    this.list.replaceChildren(...cards);
+    this.minis = cards.map((card, at) => {
+      const mini = new Mini(card.firstElementChild);
+      mini.draw(box, this.told.looks[at].pieces);
+      return mini;
+    });
   }
 
   card(look) {
-    const picture = make("div", "look-picture");
-    picture.dataset.backdrop = this.form === "bright" ? "white" : look.behind === "white" ? "thermal" : look.behind;
-    const card = make("button", "look-card", picture, make("b", "", look.name), make("span", "said", look.about));
+    const card = make("button", "look-card", this.picture(look), make("b", "", look.name), make("span", "said", look.about));
     card.type = "button";
     card.dataset.look = look.key;
     card.addEventListener("click", () => {
+      const { whole } = this;
       this.dialog.close();
-      this.take(look, this.whole);
+      this.take(look, whole);
     });
-    card.fill = () => this.fill(picture, look.forms[this.form]);
     return card;
   }
 
-  fill(picture, { style, cards }) {
-    const chat = new ChatPiece("sample", { css: {}, form: "" });
-    const ratio = picture.clientWidth / BOX.width;
-    // Drawn at one size of text, so that looks are compared and not sizes.
-    const css = { ...style.css, "--text-size": `${TEXT_PX}px` };
-    const place = [24, 20, BOX.width - 48, BOX.height - 40];
-    chat.style({ ...style, css, place });
-    chat.element.style.transform = `scale(${ratio})`;
-    chat.element.style.transformOrigin = "0 0";
-    chat.element.style.left = `${24 * ratio}px`;
-    chat.element.style.top = `${20 * ratio}px`;
-    picture.replaceChildren(chat.element);
-    for (const card of cards) chat.add(card, true);
+  // The picture behind the stage; where there is none, one that suits.
+  picture(look) {
+    const picture = make("div", "look-picture");
+    const frame = document.querySelector("#frame");
+    const own = frame && !["none", undefined].includes(frame.dataset.backdrop);
+    picture.dataset.backdrop = own
+      ? frame.dataset.backdrop
+      : this.form === "bright"
+        ? "white"
+        : look.behind === "white"
+          ? "thermal"
+          : look.behind;
+    if (own) picture.style.backgroundImage = frame.style.backgroundImage;
+    return picture;
+  }
+
+  clear() {
+    for (const mini of this.minis) mini.clear();
+    this.minis = [];
   }
 }

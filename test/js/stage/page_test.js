@@ -228,11 +228,11 @@ const LOOK = {
   about: "",
   behind: "dawn",
   set: { plate_for: "none" },
-  forms: { dark: { style: { css: {}, words: {} }, cards: [] } },
+  pieces: [],
 };
 
 test("looks are for what has words: one piece alone, everything with it, or the whole stage", async () => {
-  answers["/stage/4/looks"] = { looks: [LOOK] };
+  answers["/stage/4/looks"] = { box: [0, 0, 1920, 1080], looks: [LOOK] };
   const words = (id, kind) => piece(id, { kind, parts: [], text_colour: "#ffffff" });
   tell([draft(1, ["a"])]);
   key("o");
@@ -253,19 +253,20 @@ test("looks are for what has words: one piece alone, everything with it, or the 
     return edits().at(-1);
   };
   await openWith("c");
-  assert.equal(page.asked.at(-1)[0], "/stage/4/looks?piece=c");
+  assert.equal(page.asked.at(-1)[0], "/stage/4/looks?piece=c&form=dark");
   assert.deepEqual([find("#look-whole").checked, find("#look-whole-row").hidden], [false, false]);
   assert.deepEqual(await press(), { do: "look", piece: "c", set: LOOK.set });
   await openWith("c");
   find("#look-whole").click();
+  await settled();
   assert.match(find("#look-said").textContent, /^Dresses all 2 pieces, and what you add later\./);
   assert.deepEqual(await press(), { do: "outfit", outfit: "quiet" });
   await openWith("g");
-  assert.match(find("#look-said").textContent, /as chat wears it/);
+  assert.match(find("#look-said").textContent, /its place and size stay/);
   assert.deepEqual(await press(), { do: "outfit", outfit: "quiet", pieces: ["g"] });
   find("#open-outfits").click();
   await settled();
-  assert.deepEqual([page.asked.at(-1)[0], find("#looks-title").textContent], ["/stage/4/looks", "Outfits for the whole stage"]);
+  assert.deepEqual([page.asked.at(-1)[0], find("#looks-title").textContent], ["/stage/4/looks?form=dark", "Outfits for the whole stage"]);
   assert.equal(find("#look-whole-row").hidden, true);
   assert.deepEqual(await press(), { do: "outfit", outfit: "quiet" });
 });

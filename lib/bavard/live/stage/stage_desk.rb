@@ -63,6 +63,9 @@ module Bavard
         draft.add(line)
       end
 
+      # @return [Array<Hash>] of the show's sheet
+      def cues = @shared.cues&.call || []
+
       # A line was taken away, or is there again.
       def moved(line) = [draft, air].each { |playout| playout.moved(line) }
 
@@ -241,7 +244,7 @@ module Bavard
 
       # @return [Array, nil] what an empty piece of the draft is drawn with
       def sample(piece)
-        Core::Style::Samples.of(piece, cues: @shared.cues&.call || []) if Core::Style::Samples::EMPTY_AT_FIRST.include?(piece["kind"])
+        Core::Style::Samples.of(piece, cues:) if Core::Style::Samples::EMPTY_AT_FIRST.include?(piece["kind"])
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.

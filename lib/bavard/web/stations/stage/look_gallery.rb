@@ -2,14 +2,18 @@
 
 require_relative "../../../core/chat/line"
 require_relative "../../../core/pieces/look_document"
+require_relative "../../../core/pieces/outfit"
+require_relative "../../../core/stage/edit"
 require_relative "../../../core/style/piece_style"
+require_relative "../../../core/style/samples"
 require_relative "../../../live/playout/played_chat"
 require_relative "../../../live/playout/playout"
 require_relative "../../../live/rehearsal/rehearsal"
 
 module Bavard
   module Web
-    # The looks a chat piece can start from, each with what a page needs to draw a few lines in it.
+    # What a piece or a whole stage can be dressed in, each with what a page needs to draw it: the very pieces of the stage,
+    # with made-up lines and samples in them.
     class LookGallery
       SCRIPT = "quiet_dawn"
       LINES = 4
@@ -17,29 +21,56 @@ module Bavard
       OTHERWISE = [["kestrel_ann", "can we see the wing again?"], ["mudlark7", "morning all"]].freeze
 
       # @param site [Site]
-      # @param piece [Hash, nil] whose size and timing stay, where it is chat
-      # @param style [Hash] the show's colours and faces
-      def initialize(site, piece, style)
+      # @param document [Hash] the draft
+      # @param piece [Hash, nil] of it, alone; nil: all
+      # @param form [String] of TwoForms::FORMS
+      # @param cues [Array<Hash>] of the show's sheet
+      def initialize(site, document, piece: nil, form: "dark", cues: [])
         @site = site
-        @piece = piece && piece["kind"] == Core::Pieces::ChatPiece::KEY ? piece : Core::Pieces::ChatPiece.build("chat1")
-        @style = style
+        @document = document
+        @piece = piece
+        @form = form
+        @cues = cues
         @shared = Live::Playout::Shared.new(->(line) { Live::Rehearsal.mark(line.person.login) }, nil, "")
       end
 
-      # @return [Hash] looks: key, name, about, behind, set, and style and cards for each form
+      # @return [Hash] box: what is seen of the stage; looks: key, name, about, behind, pieces with style and what shows in them
       def report
-        {looks: Core::Pieces::LookDocument.shipped.map { |key, look| {key:, **look.slice("name", "about", "behind", "set"), forms: forms(look)} }}
+        {box: box, looks: Core::Pieces::Outfit.shipped.map { |key, outfit| look(key, outfit) }}
       end
 
       private
 
-      def forms(look)
-        values = Core::Pieces::LookDocument.values(@piece, look["set"])
-        Core::Pieces::TwoForms::FORMS.to_h do |form|
-          piece = @piece.merge(values, "form" => form, "hidden" => false, "at_most" => LINES)
-          chat = Live::PlayedChat.new(piece, @style, [], @shared)
-          [form, {style: Core::Style::PieceStyle.of(piece, @style).merge(other: nil), cards: chat.cards(lines)}]
-        end
+      def look(key, outfit)
+        set = Core::Pieces::LookDocument.shipped.fetch(key)["set"] if @piece && @piece["kind"] == Core::Pieces::ChatPiece::KEY
+        {key:, name: outfit.name, about: outfit.about, behind: outfit.behind, set:, pieces: worn(key).map { |piece| drawn(piece) }}.compact
+      end
+
+      # As the edit does it that a press is.
+      def worn(key)
+        edit = {"do" => "outfit", "outfit" => key}
+        edit["pieces"] = [@piece["id"]] if @piece
+        document = Core::Stage::Edit.apply(@document, edit).document
+        wanted = @piece ? [Core::Stage::Document.piece(document, @piece["id"])] : document["pieces"]
+        wanted.select { |piece| Core::Style::PieceStyle.drawn?(piece) }
+      end
+
+      def drawn(piece)
+        piece = piece.merge("form" => @form) if piece.key?("form")
+        {style: Core::Style::PieceStyle.of(piece, @document["house"]).merge(other: nil).compact, **shown(piece)}
+      end
+
+      def shown(piece)
+        return {cards: Live::PlayedChat.new(piece, @document["house"], [], @shared).cards(lines)} if piece["kind"] == Core::Pieces::ChatPiece::KEY
+
+        {sample: Core::Style::Samples.of(piece, cues: @cues)}.compact
+      end
+
+      # The stage, or the piece with what is around it.
+      def box
+        return [0, 0, *@document.values_at("width", "height")] unless @piece
+
+        @piece.values_at(*Core::Pieces::PieceKind::PLACE_NAMES)
       end
 
       def said

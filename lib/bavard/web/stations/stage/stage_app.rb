@@ -92,13 +92,14 @@ module Bavard
         json(StageMeasures.new(site, stage, piece, told).report)
       end
 
-      # The looks that ship, as they would stand on this piece, where it is chat; of all others, and of a whole stage, chat shows them.
+      # What there is to wear, as it would stand on this piece, or on all of the stage.
       get "/:stage/looks" do
-        draft = on_desk(&:stage).draft
+        draft, cues = on_desk { |desk| [desk.stage.draft, desk.cues] }
         piece = Core::Stage::Document.piece(draft, text(params["piece"]))
         raise Error.new("Which piece?", field: "piece") unless piece || text(params["piece"]).empty?
 
-        json(LookGallery.new(site, piece, draft["house"]).report)
+        form = text(params["form"]) == "bright" ? "bright" : "dark"
+        json(LookGallery.new(site, draft, piece:, form:, cues:).report)
       end
 
       get "/:stage/revisions" do
