@@ -8,6 +8,14 @@ import { Piece, plateOf } from "./piece.js";
 // What is nearly over is not begun.
 const LEAST_MS = 400;
 
+const PARTS = { picture: ".alert-picture", words: ".alert-words", message: ".alert-message" };
+
+// Where it moves in no way, it is there or not.
+function shownBy(frames, going = false) {
+  if (frames.length > 0) return frames;
+  return going ? [{ opacity: 1 }, { opacity: 0 }] : [{ opacity: 0 }, { opacity: 1 }];
+}
+
 export class AlertsPiece extends Piece {
   constructor(id, overrides) {
     super(id, "alerts", overrides);
@@ -26,7 +34,30 @@ export class AlertsPiece extends Piece {
     this.shown = { card, element };
     this.fit();
     arrive(element, this.given.motion, card.in);
+    this.time(card, left);
     this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
+  }
+
+  // Parts that do not stand as long as the whole. left: of the card's time
+  time({ t: times = {}, ms, in: coming, out: going }, left) {
+    const { motion } = this.given;
+    for (const [part, [begins, ends]] of Object.entries(times)) {
+      const frames = { in: coming ?? motion.in, out: going ?? motion.out };
+      for (const element of this.shown.element.querySelectorAll(PARTS[part])) {
+        const animations = [];
+        if (begins > 0)
+          animations.push(
+            element.animate(shownBy(frames.in), { delay: begins, duration: motion.in_ms || 1, easing: motion.easing, fill: "both" }),
+          );
+        if (ends < ms) {
+          const duration = Math.min(motion.out_ms || 1, ends - begins);
+          animations.push(
+            element.animate(shownBy(frames.out, true), { delay: ends - duration, duration, easing: motion.easing, fill: "forwards" }),
+          );
+        }
+        for (const one of animations) one.currentTime = ms - left;
+      }
+    }
   }
 
   style(given) {

@@ -14,15 +14,16 @@ export class Sounds {
   }
 
   // i id, u address, said id of a line that is read aloud, f whether the film's own sound is meant, v volume, from ms
-  // b: beside what else sounds, as the clip of a shout-out
-  async play({ i, u, said, f, b, v, from }) {
+  // w how many ms it waits; b: beside what else sounds, as the clip of a shout-out
+  async play({ i, u, said, f, b, v, from, w = 0 }) {
     if (b) return this.unmute(i, v);
     this.stop();
     const playing = { id: i, stopped: false };
     this.playing = playing;
     if (f) this.unmute(i, v);
     const parts = [u, said ? `${this.base}/said/${said}.wav` : null].filter(Boolean);
-    let late = from / 1000;
+    if (w > from) await new Promise((resolve) => setTimeout(resolve, w - from));
+    let late = Math.max(0, from - w) / 1000;
     for (const part of parts) {
       if (playing.stopped) return;
       const done = await this.one(part, v, late, playing);

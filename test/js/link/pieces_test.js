@@ -23,6 +23,34 @@ function piece(Kind, style = {}) {
 
 const text = (made, selector) => made.element.querySelector(selector)?.textContent;
 
+// Parts of an alert that do not stand as long as it does.
+
+test("parts of an alert come and go at their times, also on a page that comes late", () => {
+  const animated = [];
+  page.window.Element.prototype.animate = function (frames, options) {
+    const one = { on: this.className, delay: options.delay, duration: options.duration, frames, currentTime: 0 };
+    animated.push(one);
+    return one;
+  };
+  const made = piece(AlertsPiece, { kinds: [], words: { their_message: "shown" } });
+  const card = { i: "a1", k: "tip", p: "above", s: 40, ms: 6000, w: [["name", "ann"]], g: [["text", "hello"]], f: "abc" };
+  made.alert({ ...card, left: 4000, t: { words: [500, 6000], message: [1500, 4000] } });
+  const parts = animated
+    .filter(({ on }) => on !== "alert")
+    .map(({ on, delay, duration, currentTime }) => [on, delay, duration, currentTime]);
+  assert.deepEqual(parts, [
+    ["alert-words", 500, 200, 2000],
+    ["alert-message", 1500, 200, 2000],
+    ["alert-message", 3700, 300, 2000],
+  ]);
+  animated.length = 0;
+  made.alert({ ...card, i: "a2" });
+  assert.deepEqual(
+    animated.map(({ on }) => on),
+    ["alert", "alert"],
+  );
+});
+
 // Goals.
 
 const goal = (values, style = {}) => {

@@ -45,6 +45,13 @@ module Bavard
           "piece" => nil, "middle" => [0.5, 0.5], "top" => [0.5, 0.0], "bottom" => [0.5, 1.0], "left" => [0.0, 0.7], "right" => [1.0, 0.7]
         }.freeze
         MOST_FLOWN = 200
+        # When a part begins after the cue does, and ends before it.
+        BEGINS_S = (0..120)
+        TIMED = %w[picture words message].flat_map do |part|
+          [Property.number("#{part}_begins_s", "#{part} after", BEGINS_S, 0, unit: "s", digits: 1),
+            Property.number("#{part}_ends_s", "#{part} until (0: the end)", BEGINS_S, 0, unit: "s", digits: 1)]
+        end.push(Property.number("sound_begins_s", "sound after", BEGINS_S, 0, unit: "s", digits: 1),
+          Property.number("flurry_begins_s", "emotes after", BEGINS_S, 0, unit: "s", digits: 1)).freeze
         FLOWN = [
           Property.number("flurry_count", "emotes that fly", 0..MOST_FLOWN, 0),
           Property.text("flurry_emotes", "which (none: those of their message, or any)", 300),
@@ -74,7 +81,7 @@ module Bavard
           Property.choice("held", "while it stands", HELD, "still"),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED + HEARD + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + TIMED + HEARD + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",

@@ -13,8 +13,9 @@ module Bavard
       # lines at the same times with the same seed fly the same.
       class Flurry
         # What a cue asks for: emotes as [text, picture, ratio, moves], how many, which way (nil: the piece's), from where (shares
-        # of width and height, or nil); line_id:: with whose line they go when it is pulled, or nil.
-        Wish = Struct.new(:emotes, :many, :way, :from, :line_id, keyword_init: true)
+        # of width and height, or nil); line_id:: with whose line they go when it is pulled, or nil;
+        # after_ms:: how long they wait before.
+        Wish = Struct.new(:emotes, :many, :way, :from, :line_id, :after_ms, keyword_init: true)
         # Over how long a cue's are let go.
         WISH_OVER_MS = 2400
         SECOND_MS = 1000
@@ -65,7 +66,9 @@ module Bavard
           step_ms = WISH_OVER_MS / [wish.many, 1].max
           asked = Pilot::Asked.new(way: wish.way, from: wish.from)
           whose = Whose.new(wish.line_id, nil)
-          Array.new(wish.many) { |at| made(wish.emotes[at % wish.emotes.size], whose, now_ms, wait_ms: at * step_ms, asked:) }.compact
+          Array.new(wish.many) do |at|
+            made(wish.emotes[at % wish.emotes.size], whose, now_ms, wait_ms: wish.after_ms.to_i + (at * step_ms), asked:)
+          end.compact
         end
 
         private

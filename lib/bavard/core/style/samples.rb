@@ -1,10 +1,12 @@
 # frozen_string_literal: true
 
 require_relative "../cues/challenge"
+require_relative "../cues/cue"
 require_relative "../cues/event"
 require_relative "../cues/goal"
 require_relative "../cues/made_up"
 require_relative "../cues/sample"
+require_relative "../cues/score"
 require_relative "../cues/words"
 require_relative "../pieces/pieces"
 
@@ -22,8 +24,6 @@ module Bavard
         NAME = "kestrel_ann"
         MESSAGE = "best hour of my day, thank you"
         SHARE = 0.62
-        # Where no cue plays there.
-        OTHERWISE = {"words" => "{name} gave {amount}"}.freeze
         # Key, name and colour.
         PEOPLE = [%w[odalys Odalys #f3b634], %w[ibrahim Ibrahim #5fb8d6], %w[sunniva Sunniva #9ccc65], %w[teo Teo #ff8a70]].freeze
         # Those that stand empty until something comes.
@@ -74,11 +74,17 @@ module Bavard
         # What the sheet would play there, as far as it can be said beforehand.
         def alert(piece, cues)
           wanted = cues.select { |cue| piece["kinds"].empty? || piece["kinds"].include?(cue["kind"]) }
-          cue = wanted.find { |one| one["picture"] || one["film"] } || wanted.first || OTHERWISE.merge("kind" => piece["kinds"].first || "tip")
-          given = cue.key?("id") ? Cues::Sample.for(cue) : Cues::Sample.of(cue["kind"])
-          words = Cues::Words.of(cue["words"], event({"name" => NAME}.merge(given, "message" => MESSAGE)))
-          {i: "sample", k: cue["kind"], w: words, g: [["text", MESSAGE]], ms: LONG_MS,
-           p: cue.fetch("picture_place", "above"), s: cue.fetch("apart", 40), f: cue["picture"], film: cue["film"]}.compact
+          kind = piece["kinds"].first || "tip"
+          cued(wanted.find { |cue| cue["picture"] || cue["film"] } || wanted.first ||
+            Cues::Cue.build("sample", "kind" => kind, "words" => Cues::Cue::DEFAULT_WORDS[kind]))
+        end
+
+        # @param cue [Hash]
+        # @return [Hash] as pages draw it, with somebody and something in it that fit
+        def cued(cue)
+          words = Cues::Words.of(cue["words"], event({"name" => NAME}.merge(Cues::Sample.for(cue), "message" => MESSAGE)))
+          {i: "sample", k: cue["kind"], w: words, g: cue["message"] ? [["text", MESSAGE]] : nil, ms: LONG_MS, p: cue["picture_place"],
+           s: cue["apart"], f: cue["picture"], film: cue["film"], **Cues::Score.moved(cue)}.compact
         end
 
         def event(given) = Cues::Event.of(Cues::MadeUp.line(given, id: 0, now_ms: 0), roles: [])

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 require_relative "../../core/cues/cue"
+require_relative "../../core/cues/score"
 require_relative "../../core/cues/words"
 require_relative "../../core/flurry/flurry"
-require_relative "../../core/look/motion"
 require_relative "../lines/line_card"
 
 module Bavard
@@ -41,7 +41,9 @@ module Bavard
       # @return [Hash] as pages draw it
       def card(wardrobe, began_ms)
         card = {i: @waiting.id, k: @cue["kind"], w: words, ms: @waiting.length_ms, at: began_ms, p: @cue["picture_place"], s: @cue["apart"],
-                f: @cue["picture"], film: @cue["film"], **moved}.compact
+                f: @cue["picture"], film: @cue["film"], **Core::Cues::Score.moved(@cue)}.compact
+        times = Core::Cues::Score.times(@cue)
+        card[:t] = times if times.any?
         card[:g] = LineCard.fragments_of(@line, wardrobe) if message?
         card
       end
@@ -51,7 +53,8 @@ module Bavard
         return if @events.first.silent || @events.first.test == :draft
 
         heard = {u: @cue["sound"] && "/sounds/#{@cue["sound"]}.ogg", f: @cue["film"] && 1, said: (@line.id if @cue["aloud"] && message?)}.compact
-        {i: @waiting.id, v: @cue["volume"] / 100.0, **heard} if heard.any?
+        after_ms = Core::Cues::Score.after_ms(@cue, "sound")
+        {i: @waiting.id, v: @cue["volume"] / 100.0, w: (after_ms if after_ms.positive?), **heard}.compact if heard.any?
       end
 
       # @param random [Random]
@@ -61,7 +64,7 @@ module Bavard
 
         way = @cue["flurry_way"] unless @cue["flurry_way"] == Cue::AS_PIECE
         Core::Flurry::Flurry::Wish.new(emotes: emotes(wardrobe, random), many: @cue["flurry_count"], way:, from: Cue::FROM[@cue["flurry_from"]],
-          line_id: @line&.id)
+          line_id: @line&.id, after_ms: Core::Cues::Score.after_ms(@cue, "flurry"))
       end
 
       # @return [Hash] for the host's pages
@@ -73,15 +76,6 @@ module Bavard
 
       # What several people said together is nobody's message.
       def message? = @cue["message"] && @events.size == 1 && !@line.nil? && !@line.text.empty?
-
-      # How it comes, stands and goes, where that is not as the piece has it.
-      def moved
-        moved = {}
-        moved[:in] = Core::Look::Motion.keyframes(@cue["motion_in"]) unless @cue["motion_in"] == Cue::AS_PIECE
-        moved[:out] = Core::Look::Motion.way_out(@cue["motion_out"]) unless @cue["motion_out"] == Cue::AS_PIECE
-        moved[:held] = @cue["held"] unless @cue["held"] == "still"
-        moved
-      end
 
       # Those the cue names; those of the message; or a handful of all there are.
       #

@@ -21,6 +21,10 @@ module Bavard
       # Sheets that are asked for together are sent as one: packed together, they are a third lighter.
       PIECES = %w[lines plates voices alerts goal flurry gatherings].freeze
       JOINED = {"/css/pieces.css" => PIECES.map { |name| File.join(FOLDER, "css", "#{name}.css") }}.freeze
+      # Comments of our own scripts and styles that have lines to themselves: for whoever reads the file, a sixth of what would be sent.
+      # Their lines stay, empty, so that what a browser says of a line is true.
+      OURS = %r{\A/(?:js|css)/}
+      COMMENTS = {".js" => %r{^[ \t]*//[^\n]*$}, ".css" => %r{^[ \t]*/\*.*?\*/[ \t]*$}m}.freeze
       COMPRESSED = %w[text/css text/javascript image/svg+xml].freeze
 
       # @param name [String] such as "css/house.css"
@@ -42,7 +46,7 @@ module Bavard
         return answer unless answer[0] == 200
 
         answer[1]["cache-control"] = version == VERSION ? FOR_GOOD : EACH_TIME
-        smaller(env, *answer)
+        smaller(env, path, *answer)
       end
 
       private
@@ -50,20 +54,28 @@ module Bavard
       def joined(env, path)
         files = JOINED[path] or return
 
-        bytes = gzip?(env) ? compressed(path, nil) { joined_bytes(files) } : joined_bytes(files)
+        bytes = gzip?(env) ? compressed(path, nil) { said(path, joined_bytes(files)) } : joined_bytes(files)
         headers = {"content-type" => "text/css", "content-length" => bytes.bytesize.to_s, "vary" => "accept-encoding"}
         [200, gzip?(env) ? headers.merge("content-encoding" => "gzip") : headers, [bytes]]
       end
 
       def joined_bytes(files) = files.map { |file| File.read(file) }.join("\n")
 
-      def smaller(env, status, headers, body)
+      # @return [String] what of a file is sent
+      def said(path, bytes)
+        comments = OURS.match?(path) && COMMENTS[File.extname(path)]
+        return bytes unless comments
+
+        bytes.dup.force_encoding(Encoding::UTF_8).gsub(comments) { |comment| "\n" * comment.count("\n") }
+      end
+
+      def smaller(env, path, status, headers, body)
         return [status, headers, body] unless body.respond_to?(:to_path) && COMPRESSED.include?(headers["content-type"])
 
         headers["vary"] = "accept-encoding"
         return [status, headers, body] unless gzip?(env)
 
-        bytes = compressed(body.to_path, headers["last-modified"]) { File.binread(body.to_path) }
+        bytes = compressed(body.to_path, headers["last-modified"]) { said(path, File.binread(body.to_path)) }
         [status, headers.merge("content-encoding" => "gzip", "content-length" => bytes.bytesize.to_s), [bytes]]
       end
 
