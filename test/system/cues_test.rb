@@ -118,7 +118,7 @@ class CuesBrowserTest < SkeinBrowserTest
       fill_in "length_s", with: "20\n"
     end
     assert_selector ".cue-row", text: "a sound"
-    assert_selector ".cue-row .figure", text: "20 s"
+    assert_selector ".score-time", text: "20 s"
     open_screen(link, name: :first)
     open_screen(link, name: :second)
     within("#try") { click_on "On the screens" }
@@ -176,6 +176,22 @@ class CuesBrowserTest < SkeinBrowserTest
     wait_for("emotes to be painted") { on_screen { painted_inside(picture, 0, 200, 1920, 880) } > 500 }
   end
 
+  # Shorter words, a message that comes later: seen on the sheet, kept, and so on air.
+  def test_parts_of_a_cue_come_and_go_by_its_score
+    visit "/dress/cues/#cue_tip"
+    assert_selector "#seen .alert-words", text: "kestrel_ann gave 5.00 EUR"
+    find(".score-bar[data-part=message]").send_keys(*[:right] * 10)
+    wait_for("the message to come later") { (cue("cue_tip")["message_begins_s"] * 10).round == 10 }
+    read_skein
+    open_screen(link)
+    fire("tip", "for a nest box")
+    on_screen { assert_selector ".alert-words", text: "gave" }
+    begins = on_screen { evaluate_script("document.querySelector('.alert-message').getAnimations()[0]?.effect.getTiming().delay") }
+    assert_equal 1000, begins
+  end
+
+  def cue(id) = JSON.parse(TestDatabase.db[:shows].where(id: @show.id).get(Sequel.cast(:cues, String)))["cues"].find { |one| one["id"] == id }
+
   def test_a_narrower_cue_is_added_tried_and_told
     visit "/dress/cues/"
     click_on "Another cue for tips"
@@ -185,8 +201,8 @@ class CuesBrowserTest < SkeinBrowserTest
       fill_in "words", with: "{name} is far too kind\t"
     end
     assert_selector ".cue-row", text: "amount from 50"
-    assert_selector ".cue-words", text: "is far too kind"
-    click_on "Try it"
+    assert_selector "#seen .alert-words", text: "kestrel_ann is far too kind"
+    within("#score") { click_on "In the drafts" }
     assert_text "Plays “Another”."
     assert_field "Amount", with: "50"
     click_on "Skip"

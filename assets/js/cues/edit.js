@@ -22,6 +22,16 @@ const GROUPS = {
   "What plays": ["words", "message", "length_s", "importance", "joins", "picture_place", "apart", "film"],
   "What is heard": ["sound", "volume", "aloud"],
   "How it moves": ["motion_in", "held", "motion_out"],
+  "When its parts come": [
+    "words_begins_s",
+    "words_ends_s",
+    "message_begins_s",
+    "message_ends_s",
+    "picture_begins_s",
+    "picture_ends_s",
+    "sound_begins_s",
+    "flurry_begins_s",
+  ],
   "Emotes that fly": ["flurry_count", "flurry_emotes", "flurry_way", "flurry_from"],
   "What it adds": ["adds", "adds_to"],
 };
@@ -30,7 +40,7 @@ const OPEN = ["For which", "What plays"];
 const FROM = { sound: "sounds", film: "films" };
 
 export class Edit {
-  // state: fields and kinds as the sheet tells them; changed(sheet), removed(cue, sheet), close(), trial(cue)
+  // state: fields and kinds as the sheet tells them; changed(sheet), removed(cue, sheet), close()
   constructor(root, state, acts) {
     Object.assign(this, { root, state, acts, rows: [] });
   }
@@ -75,13 +85,7 @@ export class Edit {
       made.setAttribute("aria-label", label);
       return made;
     });
-    return make(
-      "div",
-      "cue-edit-head",
-      title,
-      button("Try it", "play", () => this.acts.trial(this.cue), "button do"),
-      ...icons,
-    );
+    return make("div", "cue-edit-head", title, ...icons);
   }
 
   field(name) {
@@ -89,8 +93,8 @@ export class Edit {
     return FROM[name] ? { ...field, kind: "text", from: FROM[name] } : field;
   }
 
-  set(values) {
-    return attempt(async () => this.acts.changed(await sendJson(`/dress/cues/cues/${this.cue.id}`, values)));
+  set(values, id = this.cue.id) {
+    return attempt(async () => this.acts.changed(await sendJson(`/dress/cues/cues/${id}`, values)));
   }
 
   move(by) {

@@ -6,11 +6,27 @@ import { say } from "../house/messages.js";
 import { attempt, get, send, sendJson } from "../house/send.js";
 import { Edit } from "./edit.js";
 import { Queue } from "./queue.js";
+import { Score } from "./score.js";
+import { placeOf, Seen, Thumbs } from "./seen.js";
 import { trial, trySample } from "./trial.js";
 
 const LOOK_EVERY_MS = 1500;
 const list = document.querySelector("#cues");
-const state = { cues: [], findings: [], narrowed: {}, also: {}, samples: {}, kinds: {}, fields: {}, queue: {}, chosen: null };
+const state = {
+  cues: [],
+  findings: [],
+  narrowed: {},
+  also: {},
+  samples: {},
+  kinds: {},
+  fields: {},
+  queue: {},
+  places: [],
+  cards: {},
+  scores: {},
+  sounds: {},
+  chosen: null,
+};
 
 follow(() => {});
 
@@ -22,7 +38,14 @@ const edit = new Edit(document.querySelector("#edit"), state, {
     say(`“${cue.name}” is off the sheet.`, { undo: () => attempt(async () => take(await sendJson("/dress/cues/put-back", cue))) });
   },
   close,
-  trial: (cue) => trySample(cue.id, state.samples[cue.id]),
+});
+const at = (id) => document.querySelector(id);
+const thumbs = new Thumbs();
+const seen = new Seen(at("#seen"));
+const score = new Score(at("#score"), {
+  set: (values, id) => edit.set(values, id),
+  play: playHere,
+  trial: () => trySample(state.chosen, state.samples[state.chosen]),
 });
 const queue = new Queue({ kinds: () => state.kinds, asks: () => state.queue.approve, changed: take });
 
@@ -54,7 +77,55 @@ function draw() {
   const approve = document.querySelector("#approve");
   approve.checked = state.queue.approve;
   approve.dataset.kept = state.queue.approve;
-  edit.show(state.cues.find((cue) => cue.id === state.chosen));
+  thumbs.tidy();
+  const cue = state.cues.find((one) => one.id === state.chosen);
+  edit.show(cue);
+  showLarge(cue);
+}
+
+const placeFor = (cue) => placeOf(state.places, cue.kind);
+
+// Above its score, as viewers will see it.
+function showLarge(cue) {
+  at("#shown").hidden = !cue;
+  if (!cue) {
+    seen.clear();
+    return score.clear();
+  }
+  const place = placeFor(cue);
+  at("#shown-title").textContent = cue.name;
+  at("#shown-when").textContent = state.narrowed[cue.id];
+  const link = at("#shown-stage");
+  link.lastElementChild.textContent = place.name ? `On ${place.name}` : "No stage plays alerts yet";
+  link.href = place.stage ? `/stage/${place.stage}#${place.style.id}` : "/stage";
+  const ratio = place.box[2] / place.box[3];
+  at("#seen").style.aspectRatio = String(Math.max(1.2, ratio));
+  seen.show(place, state.cards[cue.id]);
+  const { motion } = place.style;
+  const words = state.cards[cue.id].w.map(([, text]) => text).join("");
+  const [sound] = [state.sounds[cue.sound]];
+  score.show(cue, state.scores[cue.id], {
+    in_ms: motion.in_ms,
+    out_ms: motion.out_ms,
+    peaks: sound?.peaks,
+    says: {
+      words,
+      message: "what they wrote",
+      picture: cue.film ? "a film" : "its picture",
+      aloud: cue.sound ? "after the sound" : "what they wrote",
+      flurry: `${cue.flurry_count} fly`,
+      adds: `${cue.adds} to ${cue.adds_to}`,
+    },
+  });
+}
+
+// Here alone: nothing of it is told to anybody.
+function playHere() {
+  const cue = state.cues.find((one) => one.id === state.chosen);
+  if (!cue) return;
+  seen.play(cue.length_s * 1000);
+  const [, begins] = state.scores[cue.id].find(([part]) => part === "sound") ?? [];
+  if (begins !== undefined) setTimeout(() => hear(cue.name), begins);
 }
 
 function row(cue) {
@@ -63,12 +134,9 @@ function row(cue) {
   made.dataset.cue = cue.id;
   made.classList.toggle("off", !cue.on);
   made.setAttribute("aria-pressed", cue.id === state.chosen);
-  const also = state.also[cue.id];
-  made.append(
-    make("span", "cue-name", make("b", "", cue.name), make("span", "said", state.narrowed[cue.id])),
-    make("span", "cue-plays", make("span", "cue-words", cue.words), also ? make("span", "said", also) : null),
-    make("span", "figure", `${cue.length_s} s`),
-  );
+  const also = [state.narrowed[cue.id], state.also[cue.id]].filter(Boolean).join("; ");
+  const thumb = thumbs.add(cue.id, () => ({ place: placeFor(cue), card: state.cards[cue.id] }));
+  made.append(thumb, make("span", "cue-name", make("b", "", cue.name), make("span", "said", also)));
   for (const [id, why] of state.findings) if (id === cue.id) made.append(make("span", "chip mind", icon("info"), why));
   made.addEventListener("click", () => {
     state.chosen = cue.id;
@@ -113,7 +181,10 @@ function totals({ totals: all, told }) {
 
 trial(() => queue.look(), hear);
 attempt(async () => {
-  take(await get("/dress/cues/sheet"));
+  const sheet = await get("/dress/cues/sheet");
+  const asked = location.hash.slice(1);
+  state.chosen = (sheet.cues.find(({ id, kind }) => id === asked || kind === asked) ?? sheet.cues[0])?.id ?? null;
+  take(sheet);
   totals(state);
   // What is pressed before the sheet is here would be lost.
   for (const control of document.querySelectorAll("[data-waits]")) control.disabled = false;

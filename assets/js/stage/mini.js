@@ -29,8 +29,9 @@ export class Mini {
       for (const card of cards ?? []) piece.add(card, true);
       if (sample) piece[sample[0]]?.(sample[1], false);
     }
+    // As it stands once it has come.
     for (const motion of stage.getAnimations?.({ subtree: true }) ?? [])
-      if (Number.isFinite(motion.effect.getTiming().iterations)) motion.finish();
+      if (Number.isFinite(motion.effect?.getTiming().iterations)) motion.finish();
   }
 
   clear() {

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
-import { CUE_FIELDS } from "../support/cards.js";
+import { CUE_FIELDS, MOTION } from "../support/cards.js";
 import { all, called, eachOnAPage, find, key, page, pressable, run, said, serve, settled, stationOf, type } from "../support/page.js";
 
 const cue = (id, more = {}) => ({
@@ -14,7 +14,28 @@ const cue = (id, more = {}) => ({
   volume: 80,
   ...more,
 });
+const PLACE = {
+  kinds: [],
+  box: [0, 0, 1920, 1080],
+  stage: 4,
+  name: "Dawn",
+  backdrop: "dawn",
+  style: {
+    id: "alerts1",
+    kind: "alerts",
+    place: [400, 60, 900, 300],
+    css: { "--text-size": "40px" },
+    words: {},
+    kinds: [],
+    motion: MOTION,
+  },
+};
+const card = ({ id, words }) => [id, { i: "sample", k: "tip", ms: 86_400_000, p: "above", s: 40, w: [["text", words]] }];
 const sheet = (...cues) => ({
+  places: [PLACE],
+  cards: Object.fromEntries(cues.map(card)),
+  scores: Object.fromEntries(cues.map(({ id }) => [id, [["words", 0, 6000]]])),
+  sounds: {},
   cues,
   findings: [],
   narrowed: {},
@@ -89,17 +110,17 @@ test("nothing can be pressed before the sheet is there, everything after", async
 
 test("cues stand by their kind of event, and it is said where nothing plays", () => {
   assert.deepEqual(
-    all("#cues section").map((section) => [section.querySelector("h2").textContent, section.querySelectorAll(".cue-row").length]),
+    all("#cues > section").map((section) => [section.querySelector("h2").textContent, section.querySelectorAll(".cue-row").length]),
     [
       ["A tip", 2],
       ["A raid", 0],
     ],
   );
-  assert.equal(all("#cues section")[1].querySelector(".cue-none").textContent, "Nothing plays for these.");
+  assert.equal(all("#cues > section")[1].querySelector(".cue-none").textContent, "Nothing plays for these.");
   assert.deepEqual([rowOf("a").classList.contains("off"), rowOf("b").classList.contains("off")], [false, true]);
 });
 
-test("a row says what narrows it, what else it does, how long it lasts and what is amiss", async () => {
+test("a row says what narrows it, what else it does and what is amiss, beside its picture", async () => {
   answers["/dress/cues/sheet"] = {
     ...sheet(cue("a")),
     narrowed: { a: "from 10 EUR" },
@@ -111,8 +132,8 @@ test("a row says what narrows it, what else it does, how long it lasts and what 
   };
   stationOf("cues", { feeds: [], sounds: [], films: [] });
   await run("cues/main.js");
-  const words = [...rowOf("a").querySelectorAll("b, span.said, .cue-words, .figure, .chip")].map((part) => part.textContent);
-  assert.deepEqual(words, ["Cue a", "from 10 EUR", "{name} gave", "12 emotes fly", "6 s", "No emotes are on a shelf."]);
+  const words = [...rowOf("a").querySelectorAll(".cue-name b, .cue-name .said, .chip, .alert-words")].map((part) => part.textContent);
+  assert.deepEqual(words, ["{name} gave", "Cue a", "from 10 EUR; 12 emotes fly", "No emotes are on a shelf."]);
 });
 
 test("a cue that is chosen is set at the side, and Escape gives the keys back to its row", () => {
@@ -133,7 +154,7 @@ test("where adding is refused the sheet stays as it was", async () => {
   answers["/dress/cues/cues"] = { error: "That is as many as fit." };
   called("Another cue for a tip").click();
   await settled();
-  assert.deepEqual([said(), rows(), title()], [["That is as many as fit."], ["a", "b"], null]);
+  assert.deepEqual([said(), rows(), title()], [["That is as many as fit."], ["a", "b"], "Cue a"]);
 });
 
 test("one that is taken off can be put back", async () => {
@@ -193,7 +214,7 @@ test("a browser that plays no sound yet says so", async () => {
 test("a cue is tried by itself with an event that fits it, once", async () => {
   answers["/dress/cues/try"] = { cue: "Cue a", ties: [], passed: [] };
   rowOf("a").click();
-  pressable("Try it").click();
+  pressable("In the drafts").click();
   await settled();
   await tryIt();
   assert.deepEqual(
@@ -203,6 +224,16 @@ test("a cue is tried by itself with an event that fits it, once", async () => {
       [undefined, "10"],
     ],
   );
+});
+
+test("what is chosen stands large over the stage that plays it, with its score, and is played there alone", async () => {
+  assert.deepEqual([title(), find("#seen .alert-words").textContent, all(".score-bar").length], ["Cue a", "{name} gave", 1]);
+  assert.deepEqual([find("#shown-stage").textContent, find("#shown-stage").getAttribute("href")], ["On Dawn", "/stage/4#alerts1"]);
+  const before = page.asked.length;
+  pressable("Try it").click();
+  assert.deepEqual([all("#seen .alert").length > 0, page.asked.length], [true, before]);
+  key("Escape");
+  assert.equal(find("#shown").hidden, true);
 });
 
 test("totals go on from what is typed, beside what platforms tell", async () => {

@@ -156,6 +156,7 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
     devicePixelRatio: 1,
     WebSocket: FakeSocket,
     CSSStyleSheet: Sheet,
+    IntersectionObserver: AllInSight,
     Option,
   });
   window.Element.prototype.animate = animate;
@@ -172,6 +173,19 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
   Object.assign(page, { window, document: window.document, clock: new Clock(), sockets: [], ways: [], asked: [], faces: new Set() });
   page.clock.install(globalThis);
   return page;
+}
+
+// Whatever is watched is in sight.
+class AllInSight {
+  constructor(told) {
+    this.told = told;
+  }
+
+  observe(target) {
+    this.told([{ target, isIntersecting: true }]);
+  }
+
+  unobserve() {}
 }
 
 // A page that is in another tab.

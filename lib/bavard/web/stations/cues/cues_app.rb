@@ -6,6 +6,7 @@ require_relative "../../../core/cues/sample"
 require_relative "../../../core/cues/settings"
 require_relative "../all/field_words"
 require_relative "../all/station"
+require_relative "cue_pictures"
 
 module Bavard
   module Web
@@ -149,11 +150,12 @@ module Bavard
         def names_of(kind) = site.stores.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
         def sheet
-          document, findings = ask { |show| [show.cues.document, show.cue_findings] }
+          document, findings, stages = ask { |show| [show.cues.document, show.cue_findings, show.desks.each_value.map(&:stage)] }
           cues = document["cues"]
           {cues:, queue: document["queue"], findings:, narrowed: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.narrowed(cue)] },
            totals: ask(&:totals), told: ask(&:told_now), samples: cues.to_h { |cue| [cue["id"], Core::Cues::Sample.for(cue)] },
-           also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] }}
+           also: cues.to_h { |cue| [cue["id"], Core::Cues::Cue.also(cue)] },
+           **CuePictures.new(cues, stages, site.stores.files.of_show(@record.id, "sound")).report}
         end
 
         # @param edit [Symbol] of Core::Cues::SheetEdits

@@ -1,0 +1,105 @@
+// A cue as viewers will see it: drawn by the air page's code, small in the list, large above its score, and played there.
+import { make } from "../house/elements.js";
+import { Mini } from "../stage/mini.js";
+
+// Where a cue of this kind plays: the piece that is for it, or one that is for all.
+export function placeOf(places, kind) {
+  return places.find(({ kinds }) => kinds.includes(kind)) ?? places.find(({ kinds }) => kinds.length === 0) ?? places[0];
+}
+
+function behind(root, { backdrop }) {
+  root.dataset.backdrop = backdrop;
+  root.style.backgroundImage = backdrop.startsWith("file:") ? `url("/pictures/${backdrop.slice(5)}-4.webp")` : "";
+}
+
+// Of a small picture, only the middle of the piece: words are to be read.
+const MIDDLE = 0.66;
+
+function boxOf({ style, box }, small) {
+  if (!small) return box;
+  const [x, y, width, height] = style.place;
+  const [across, down] = [width * MIDDLE, height * MIDDLE];
+  return [x + (width - across) / 2, y + (height - down) / 2, across, down];
+}
+
+function draw(mini, root, place, card, small) {
+  behind(root, place);
+  mini.draw(boxOf(place, small), [{ style: place.style, sample: ["alert", card] }]);
+}
+
+// Drawn once they come into sight, and again only where they are other ones.
+export class Thumbs {
+  constructor() {
+    this.minis = new Map();
+    this.drawn = new WeakMap();
+    this.watch = new IntersectionObserver((entries) => {
+      for (const { target, isIntersecting } of entries) if (isIntersecting) this.draw(target);
+    });
+  }
+
+  // key: of what it shows; given(): place and card
+  add(key, given) {
+    const root = make("span", "cue-thumb");
+    root.given = given;
+    root.dataset.of = key;
+    this.watch.observe(root);
+    return root;
+  }
+
+  draw(root) {
+    this.watch.unobserve(root);
+    const { place, card } = root.given();
+    const mini = new Mini(root);
+    this.minis.set(root, mini);
+    draw(mini, root, place, card, true);
+  }
+
+  // Those that are no longer on the page.
+  tidy() {
+    for (const [root, mini] of this.minis) {
+      if (root.isConnected) continue;
+      mini.clear();
+      this.minis.delete(root);
+    }
+  }
+}
+
+export class Seen {
+  constructor(root) {
+    this.root = root;
+    this.mini = new Mini(root);
+    addEventListener("resize", () => this.again?.());
+  }
+
+  show(place, card) {
+    const words = JSON.stringify([place, card]);
+    if (this.words === words) return;
+    this.words = words;
+    this.again = () => draw(this.mini, this.root, place, card, false);
+    this.again();
+    this.card = card;
+  }
+
+  get piece() {
+    return this.mini.pieces[0];
+  }
+
+  // From its beginning to its end, once.
+  play(lengthMs) {
+    this.stop();
+    this.piece?.alert({ ...this.card, i: `try ${performance.now()}`, ms: lengthMs });
+    this.back = setTimeout(() => this.again(), lengthMs + 200);
+  }
+
+  stop() {
+    clearTimeout(this.back);
+  }
+
+  clear() {
+    this.stop();
+    this.words = null;
+    this.again = null;
+    this.mini.clear();
+    this.root.replaceChildren();
+  }
+}
