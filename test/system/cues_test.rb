@@ -176,6 +176,14 @@ class CuesBrowserTest < SkeinBrowserTest
     wait_for("emotes to be painted") { on_screen { painted_inside(picture, 0, 200, 1920, 880) } > 500 }
   end
 
+  def test_from_a_cue_to_the_piece_that_plays_it_and_back
+    visit "/dress/cues/#cue_tip"
+    click_on "On Main"
+    assert_selector ".hand.chosen[data-piece=alerts1]"
+    click_on "What plays here"
+    assert_selector ".cue-row[aria-pressed=true]", text: "Follows"
+  end
+
   # Shorter words, a message that comes later: seen on the sheet, kept, and so on air.
   def test_parts_of_a_cue_come_and_go_by_its_score
     visit "/dress/cues/#cue_tip"

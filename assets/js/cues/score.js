@@ -84,7 +84,10 @@ export class Score {
     }
     const [, label] = PARTS[part];
     const can = ENDS.includes(part) ? "Arrows move it, with Shift its end." : "Arrows move it.";
-    bar.setAttribute("aria-label", `${label}, from ${said(begins / 1000)}${ends === null ? "" : ` to ${said(ends / 1000)}`}. ${can}`);
+    bar.setAttribute(
+      "aria-label",
+      `${words ? `${label}: ${words}` : label}, from ${said(begins / 1000)}${ends === null ? "" : ` to ${said(ends / 1000)}`}. ${can}`,
+    );
     bar.addEventListener("keydown", (event) => this.key(event, part, begins / 1000, ends / 1000));
     bar.addEventListener("pointerdown", (event) => this.drag(event, bar, part, begins / 1000, ends / 1000));
     return bar;
@@ -161,7 +164,7 @@ export class Score {
   axis() {
     const step = [1, 2, 5, 10, 20].find((seconds) => this.lastMs / 1000 / seconds <= 9) ?? 60;
     const marks = [];
-    for (let at = 0; at * 1000 <= this.lastMs; at += step) {
+    for (let at = 0; at * 1000 <= this.lastMs * 0.95; at += step) {
       const mark = make("span", "figure", `${at} s`);
       mark.style.left = this.share(at * 1000);
       marks.push(mark);

@@ -13,7 +13,7 @@ function behind(root, { backdrop }) {
 }
 
 // Of a small picture, only the middle of the piece: words are to be read.
-const MIDDLE = 0.66;
+const MIDDLE = 0.82;
 
 function boxOf({ style, box }, small) {
   if (!small) return box;

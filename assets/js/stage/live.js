@@ -1,11 +1,11 @@
 // What is set in a piece while the broadcast goes on: a now line's text, a clock's start and stop, a counter, a challenge, a
 // file of captions. On air at once.
-import { button, make } from "../house/elements.js";
+import { button, icon, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendFiles } from "../house/send.js";
 
 const RUN = ["length", "stopwatch"];
-const KINDS = ["now_line", "clock", "counter", "challenge", "captions"];
+const KINDS = ["now_line", "clock", "counter", "challenge", "captions", "alerts"];
 
 export class LiveBox {
   constructor(root, here) {
@@ -14,13 +14,13 @@ export class LiveBox {
   }
 
   show(piece, live) {
-    const key = piece && JSON.stringify([piece.id, piece.kind, piece.source, piece.clock]);
+    const key = piece && JSON.stringify([piece.id, piece.kind, piece.source, piece.clock, piece.kinds]);
     this.root.hidden = !KINDS.includes(piece?.kind) || (piece.kind === "clock" && !RUN.includes(piece.clock));
     if (this.root.hidden) return;
     if (this.key !== key) {
       this.key = key;
       this.piece = piece;
-      const boxes = { clock: this.clock, counter: this.counter, challenge: this.challenge, captions: this.captions };
+      const boxes = { clock: this.clock, counter: this.counter, challenge: this.challenge, captions: this.captions, alerts: this.alerts };
       this.root.replaceChildren(...(boxes[piece.kind] ?? this.nowLine).call(this));
     }
     this.tell(live);
@@ -77,6 +77,13 @@ export class LiveBox {
       make("span", "label", "On air at once"),
       make("div", "live-row", press("Begin", "play", "begin"), press("End", "square", "end"), press("Back to before", "undo-2", "back")),
     ];
+  }
+
+  // What plays here is set on the cue sheet; from there each cue leads back.
+  alerts() {
+    const link = make("a", "button", icon("bell-ring"), "What plays here");
+    link.href = `/dress/cues/#${this.piece.kinds?.[0] ?? ""}`;
+    return [link];
   }
 
   captions() {

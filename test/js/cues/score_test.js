@@ -46,7 +46,7 @@ test("each part has a row where it begins and ends, and what nobody knows stays 
   );
   assert.deepEqual([bar("aloud").classList.contains("open"), bar("words").classList.contains("open")], [true, false]);
   assert.equal(bar("sound").querySelectorAll("rect").length, 3);
-  assert.match(bar("words").getAttribute("aria-label"), /^Words, from 1 s to 4 s\./);
+  assert.match(bar("words").getAttribute("aria-label"), /^Words: ann gave 5, from 1 s to 4 s\./);
 });
 
 test("arrows move a part, with Shift its end, and never out of the cue", async () => {
