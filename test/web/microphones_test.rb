@@ -111,10 +111,16 @@ class MicrophonesTest < WebTest
     add(name: "Teo")
     page = page_at(path_of("Teo"))
     send_form("/feeds/#{@feed_id}/disconnect")
-    wait_for("the room to be closed") { !lane.connection&.open? }
     page.said
-    2.times { page.say(l: 30) }
-    assert_equal [{"off" => Bavard::Web::MicrophoneSocket::OFF}], page.said
+    # Once its thread has ended.
+    told = wait_for("the page to be told") do
+      @clock.now_ms += 40
+      page.say(l: 30)
+      page.said.then { |said| said if said.any? }
+    end
+    assert_equal [{"off" => Bavard::Web::MicrophoneSocket::OFF}], told
+    page.say(l: 30)
+    assert_empty page.said
     send_form("/feeds/#{@feed_id}/connect")
     wait_for("the room to be open") { lane.connection&.open? && lane.state.state == :live }
     page.say(l: 30)

@@ -100,7 +100,8 @@ module Bavard
       def room(connection)
         return @room if @room&.open?
 
-        @room = lane&.connection
+        # One that ends just now takes in nothing more.
+        @room = lane&.connection&.then { |room| room if room.open? }
         @talking = @room && Core::Voice::Talking.new
         @shows = false
         return told_off(connection) unless @room
