@@ -189,6 +189,10 @@ class CuesBrowserTest < SkeinBrowserTest
     visit "/dress/cues/#cue_tip"
     assert_selector "#seen .alert-words", text: "kestrel_ann gave 5.00 EUR"
     find(".score-bar[data-part=message]").send_keys(*[:right] * 10)
+    find("summary", text: "How it moves").click
+    select "letter by letter", from: "words_in"
+    wait_for("its words to come by letter") { cue("cue_tip")["words_in"] == "letters" }
+    assert_selector "#seen .alert-words .unit", minimum: 10
     wait_for("the message to come later") { (cue("cue_tip")["message_begins_s"] * 10).round == 10 }
     read_skein
     open_screen(link)
@@ -196,6 +200,8 @@ class CuesBrowserTest < SkeinBrowserTest
     on_screen { assert_selector ".alert-words", text: "gave" }
     begins = on_screen { evaluate_script("document.querySelector('.alert-message').getAnimations()[0]?.effect.getTiming().delay") }
     assert_equal 1000, begins
+    on_screen { assert_selector ".alert-words .unit", text: "g", exact_text: true }
+    assert_equal "birdbath gave 5.00 EUR", on_screen { evaluate_script("document.querySelector('.alert-words').textContent") }
   end
 
   def cue(id) = JSON.parse(TestDatabase.db[:shows].where(id: @show.id).get(Sequel.cast(:cues, String)))["cues"].find { |one| one["id"] == id }

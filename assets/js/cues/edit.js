@@ -21,7 +21,7 @@ const GROUPS = {
   "Not always": ["share_percent", "cool_down_s", "from_min", "to_min"],
   "What plays": ["words", "message", "length_s", "importance", "joins", "picture_place", "apart", "film"],
   "What is heard": ["sound", "volume", "aloud"],
-  "How it moves": ["motion_in", "held", "motion_out"],
+  "How it moves": ["motion_in", "words_in", "held", "words_wave", "motion_out"],
   "When its parts come": [
     "words_begins_s",
     "words_ends_s",

@@ -35,7 +35,18 @@ export class AlertsPiece extends Piece {
     this.fit();
     arrive(element, this.given.motion, card.in);
     this.time(card, left);
+    if (card.u) this.takeApart(element, card, left);
     this.timer = setTimeout(() => this.leave(), left - Math.min(this.given.motion.out_ms, left / 2));
+  }
+
+  // What few cues want is not loaded before one does; until it is here, its words wait for it.
+  async takeApart(element, { u, t, ms, in: coming }, left) {
+    const words = element.querySelector(".alert-words");
+    words.style.visibility = "hidden";
+    const { move } = await import("./letters.js").catch(() => ({}));
+    words.style.visibility = "";
+    const { motion } = this.given;
+    move?.(words, u, { ...motion, in: coming ?? motion.in }, { begins: t?.words?.[0] ?? 0, elapsed: ms - left });
   }
 
   // Parts that do not stand as long as the whole. left: of the card's time

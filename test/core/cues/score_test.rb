@@ -47,6 +47,7 @@ class ScoreTest < Minitest::Test
 
   def test_how_it_moves_is_told_only_where_that_is_not_as_the_piece_has_it
     assert_empty Score.moved(cue)
+    assert_equal [{by: "letters"}, {wave: 1}], [{"words_in" => "letters"}, {"words_wave" => true}].map { |given| Score.moved(cue(given))[:u] }
     moved = Score.moved(cue("motion_in" => "rise", "motion_out" => "rise", "held" => "sway"))
     assert_equal [Bavard::Core::Look::Motion.keyframes("rise"), "sway"], moved.values_at(:in, :held)
     assert_equal moved[:in].reverse.map { |frame| frame["opacity"] }, moved[:out].map { |frame| frame["opacity"] }

@@ -40,6 +40,8 @@ module Bavard
         MOTIONS = [AS_PIECE, *Look::Motion::WAYS.keys].freeze
         # What words and picture do while they stand.
         HELD = %w[still beat sway float].freeze
+        # As a whole, one word or letter after the other, or with figures that count up.
+        WORDS_IN = %w[whole words letters counted].freeze
         # Where what is let go comes from: shares of width and height.
         FROM = {
           "piece" => nil, "middle" => [0.5, 0.5], "top" => [0.5, 0.0], "bottom" => [0.5, 1.0], "left" => [0.0, 0.7], "right" => [1.0, 0.7]
@@ -78,7 +80,9 @@ module Bavard
           Property.choice("picture_place", "picture stands", PLACES, "above"),
           Property.number("apart", "apart from the words", -300..400, 40, unit: "%"),
           Property.choice("motion_in", "comes in", MOTIONS, AS_PIECE),
+          Property.choice("words_in", "words come", WORDS_IN, "whole"),
           Property.choice("held", "while it stands", HELD, "still"),
+          Property.switch("words_wave", "words wave while they stand", false),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
         PROPERTIES = (MEANT + PLAYED + TIMED + HEARD + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze

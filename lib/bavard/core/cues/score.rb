@@ -40,11 +40,16 @@ module Bavard
         # @return [Integer] how long after the cue's beginning
         def after_ms(cue, part) = (cue["#{part}_begins_s"] * 1000).round.clamp(0, length_ms(cue) - LEAST_MS)
 
-        # @return [Hash] how it moves where it does so otherwise than its piece: in, out, held, as pages take them
+        # @return [Hash] how it moves where it does so otherwise than its piece: in, out, held, u (by which parts its words come, whether they wave)
         def moved(cue)
           {in: (Look::Motion.keyframes(cue["motion_in"]) unless cue["motion_in"] == Cue::AS_PIECE),
            out: (Look::Motion.way_out(cue["motion_out"]) unless cue["motion_out"] == Cue::AS_PIECE),
-           held: (cue["held"] unless cue["held"] == "still")}.compact
+           held: (cue["held"] unless cue["held"] == "still"), u: letters(cue)}.compact
+        end
+
+        def letters(cue)
+          by = cue["words_in"] unless cue["words_in"] == "whole"
+          {by:, wave: (1 if cue["words_wave"])}.compact.then { |moved| moved if moved.any? }
         end
 
         def has?(cue, part)
@@ -75,7 +80,7 @@ module Bavard
 
         def added(cue) = Cue.adds(cue) ? [Row.new("adds", 0, LEAST_MS)] : []
 
-        private_class_method :has?, :span, :heard, :flown, :added
+        private_class_method :has?, :span, :letters, :heard, :flown, :added
       end
     end
   end
