@@ -1,5 +1,6 @@
 // What can be set about the chosen piece, about several, or about the stage where none is chosen.
 import { make } from "../house/elements.js";
+import { cornersAt, cornersRow } from "./corners_row.js";
 import { dressed } from "./looks.js";
 import { numberField } from "./fields.js";
 import { rowFor, wanted } from "./properties.js";
@@ -45,7 +46,22 @@ export class Inspector {
   }
 
   rows(kind, names, part) {
-    return names.map((name) => rowFor({ ...this.kinds[kind].fields[name], part, want: this.tell.set, gesture: this.tell.gesture, name }));
+    const { fields } = this.kinds[kind];
+    const told = { part, want: this.tell.set, gesture: this.tell.gesture };
+    const rows = [];
+    for (let at = 0; at < names.length; at++) {
+      const four = cornersAt(names, at);
+      if (four) at += four.length - 1;
+      rows.push(
+        four
+          ? cornersRow(
+              four.map((name) => ({ ...fields[name], name })),
+              told,
+            )
+          : rowFor({ ...fields[names[at]], ...told, name: names[at] }),
+      );
+    }
+    return rows;
   }
 
   // Rows are made the first time a part is looked at.
@@ -81,7 +97,7 @@ export class Inspector {
     if (this.partsBox.firstElementChild !== box) this.partsBox.replaceChildren(box);
     for (const row of rows) {
       row.element.hidden = !wanted(row, (name) => this.value(name));
-      row.show(this.value(row.name), this.document);
+      row.show(row.names ? row.names.map((name) => this.value(name)) : this.value(row.name), this.document);
     }
     this.showTags(key);
     this.specimen.light(key);

@@ -29,6 +29,18 @@ class GroundTest < Minitest::Test
     (0..255).min_by { |value| (Ground::LINEAR[value] - luminance).abs }
   end
 
+  # What is worst counts: every other plate's colour, and a pattern that lies under some letters.
+  def test_the_worst_of_several_grounds_counts
+    white, ink = ["#ffffff", "#101010"].map { |colour| Bavard::Core::Palette::Colour.parse(colour) }
+    plate = BARE.merge("plate_for" => "line", "plate_opacity" => 100, "plate_other_colour" => "#ffffff")
+    ratio = ->(more, written = white) { Ground.new(plate.merge(more), "text").ratio(written, [0, 0, 0]) }
+    assert_in_delta 21.0, ratio[{}], 0.01
+    assert_in_delta 1.0, ratio[{"plate_by" => "turn"}], 0.01
+    assert_operator ratio[{"plate_by" => "turn"}, ink], :<, 1.3
+    printed = {"plate_pattern" => "stripes", "plate_pattern_colour" => "#ffffff", "plate_pattern_opacity" => 50}
+    assert_in_delta ratio[{"plate_colour" => "#808080"}], ratio[printed], 0.1
+  end
+
   def test_the_picture_shows_through_a_plate_by_what_it_lacks
     assert_equal [255, 128, 0], [grey, grey(plate_for: "line"), grey(plate_for: "line", plate_opacity: 100)]
     assert_equal 204, grey(plate_for: "line", plate_gradient: "down")

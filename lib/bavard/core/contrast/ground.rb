@@ -28,9 +28,8 @@ module Bavard
         # @param plate [String, nil] the plate's colour, where it is a person's own
         def initialize(piece, part, plate: nil)
           over = [*own_plate(piece, part, plate), shadow_layer(piece, part), outline_layer(piece, part)]
-          below = plate_layer(piece, plate)
-          @grounds = [[below], *printed(piece).map { |ink| [below, ink] }]
-            .map { |layers| (layers + over).select { |_, opacity| opacity.positive? } }
+          inks = [nil, *printed(piece)]
+          @grounds = plate_layers(piece, plate).product(inks).map { |layers| (layers.compact + over).select { |_, opacity| opacity.positive? } }
         end
 
         # @param written [Colour] of the letters
@@ -53,13 +52,14 @@ module Bavard
         end
 
         # A gradient counts as its thinner end.
-        def plate_layer(piece, plate)
-          return [[0, 0, 0], 0.0] if piece["plate_for"] == "none"
+        def plate_layers(piece, plate)
+          return [[[0, 0, 0], 0.0]] if piece["plate_for"] == "none"
 
           ends = piece["plate_gradient"] == "none" ? %w[plate_opacity] : %w[plate_opacity plate_to_opacity]
           opacity = piece.values_at(*ends).min
-          own = plate && piece["plate_by"] != "one"
-          [rgb(own ? plate : piece["plate_colour"]), opacity / 100.0]
+          own = plate if %w[person feed].include?(piece["plate_by"])
+          colours = own ? [own] : [piece["plate_colour"], *(piece["plate_other_colour"] if piece["plate_by"] == "turn")]
+          colours.map { |colour| [rgb(colour), opacity / 100.0] }
         end
 
         # A pattern lies under some letters and not under others.

@@ -19,7 +19,7 @@ module Bavard
         LINE_COLOURS = 6
         # What of a piece decides on the colours, and what on how names are written.
         COLOURED_BY = %w[name_colour one_name_colour plate_colour plate_opacity plate_for name_plate_colour name_plate_opacity name_plate_by
-          text_colour role_colours person_colours form plate_by].freeze
+          text_colour role_colours person_colours form plate_by plate_other_colour].freeze
         WRITTEN_BY = %w[name_form].freeze
         # A plate counts as the ground from this opacity on, in percent; below it, the pictures the form is for.
         COVERS = 55

@@ -54,7 +54,8 @@ module Bavard
         def stack(piece)
           turns = "rotateX(#{piece["tilt"]}deg) rotateY(#{piece["tilt_sideways"]}deg)"
           flat = piece["tilt"].zero? && piece["tilt_sideways"].zero?
-          {"--gap" => em(piece["gap"]), "--mask" => mask(piece), "--line-turn" => "#{piece["line_turn"]}deg", "--room" => room(piece),
+          {"--gap" => em(piece["gap"]), "--plate-other" => Look::PlateSettings.rgb(piece["plate_other_colour"]),
+           "--mask" => mask(piece), "--line-turn" => "#{piece["line_turn"]}deg", "--room" => room(piece),
            "--tail-edge" => em(piece["plate_border"]),
            "--depth" => flat ? "none" : "perspective(#{piece["perspective_px"]}px) #{turns}"}
         end

@@ -79,7 +79,8 @@ module Bavard
         PLATE = [
           Fields::Property.choice("plate_for", "plate", %w[line rows all none], "line"),
           Fields::Property.choice("plate_width", "plate’s width", %w[text piece], "text"),
-          Fields::Property.choice("plate_by", "plate coloured", %w[one person feed], "one"),
+          Fields::Property.choice("plate_by", "plate coloured", %w[one turn person feed], "one"),
+          Fields::Property.colour("plate_other_colour", "every other plate’s colour", "house:second"),
           *Look::PlateSettings.of("plate", "plate", {"opacity" => 72}), *Look::PlateHand.ground,
           Fields::Property.choice("plate_tail", "plate’s tail", Look::PlateSettings::TAILS, "none"),
           Fields::Property.number("line_turn", "turn of lines", 0..8, 0, unit: "°", digits: 1),

@@ -46,7 +46,7 @@ module Bavard
             *more_type("name"), *own_plate("name", %w[name_plate_by])],
           ["text", "Text", [nil, [*of("text", LETTERS), "text_line_spacing", "text_align"]], *more_type("text"), *own_plate("text")],
           ["emotes", "Emotes", [nil, %w[emotes emote_size emotes_alone emote_motion]]],
-          ["plate", "Plate", [nil, ["plate_for", "plate_width", "plate_by", *of("plate", GROUND)]], *more_plate,
+          ["plate", "Plate", [nil, ["plate_for", "plate_width", "plate_by", "plate_other_colour", *of("plate", GROUND)]], *more_plate,
             ["Tail, sides, turn", %w[plate_tail line_sides line_turn]]],
           ["stack", "Stack", [nil, %w[flow newest stack_align gap at_most stay_by stay_ms reading_speed keep_last]],
             ["Running by", %w[ticker_speed separator]], ["Fading and depth", %w[fade tilt tilt_sideways perspective_px]]],
