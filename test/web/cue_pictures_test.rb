@@ -38,4 +38,30 @@ class CuePicturesTest < WebTest
     assert_equal [["words", 0, 6000], ["message", 2000, 6000]], told["scores"]["cue_tip"].first(2)
     assert_equal told["cues"].map { |cue| cue["id"] }.sort, told["cards"].keys.sort
   end
+
+  def test_another_is_shown_by_chance_and_fits_the_cue
+    json("/dress/cues/cues/cue_tip", {"amount_from" => 50, "amount_to" => 80, "people" => "mudlark7\nbirdbath", "words" => "{name}: {amount}"})
+    seen = Array.new(12) do
+      get "/dress/cues/cues/cue_tip/another"
+      JSON.parse(last_response.body)["card"]["w"].map(&:last).join
+    end
+    assert(seen.all? { |words| words.match?(/\A(mudlark7|birdbath): (5\d|6\d|7\d|80)\.00 EUR\z/) }, seen.inspect)
+    assert_operator seen.uniq.size, :>, 1
+    get "/dress/cues/cues/nothing/another"
+    assert_equal 404, last_response.status
+  end
+
+  def test_when_a_cue_plays_how_often_it_did_and_what_would_in_its_place
+    about = lambda do |id|
+      get "/dress/cues/cues/#{id}/about"
+      JSON.parse(last_response.body)
+    end
+    assert_equal ["tips", "whatever it is", 0, 0, nil], about["cue_tip"].values_at("kind", "narrowed", "times", "of", "instead")
+    post("/dress/cues/cues", {"kind" => "tip"}, header)
+    large = sheet["cues"].last["id"]
+    json("/dress/cues/cues/#{large}", {"amount_from" => 50, "name" => "Large"})
+    assert_equal ["amount from 50", "Tips"], about[large].values_at("narrowed", "instead")
+    get "/dress/cues/cues/nothing/about"
+    assert_equal 404, last_response.status
+  end
 end

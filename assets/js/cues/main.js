@@ -45,11 +45,14 @@ const seen = new Seen(at("#seen"));
 const score = new Score(at("#score"), {
   set: (values, id) => edit.set(values, id),
   play: playHere,
-  trial: () => trySample(state.chosen, state.samples[state.chosen]),
+  trial: () => trySample(state.chosen, shownAs()),
+  another,
 });
 const queue = new Queue({ kinds: () => state.kinds, asks: () => state.queue.approve, changed: take });
 
 function take(sheet) {
+  // What was thrown for a cue may fit it no longer.
+  thrown.clear();
   Object.assign(state, sheet);
   draw();
 }
@@ -83,7 +86,38 @@ function draw() {
   showLarge(cue);
 }
 
+// What is shown as happening: by chance, once somebody asked for another, else what Ruby thought of.
+const thrown = new Map();
+const shownAs = () => thrown.get(state.chosen)?.sample ?? state.samples[state.chosen];
+const cardOf = (cue) => thrown.get(cue.id)?.card ?? state.cards[cue.id];
+const chosen = () => state.cues.find((one) => one.id === state.chosen);
+
+async function another() {
+  const { chosen: id } = state;
+  const told = await attempt(() => get(`/dress/cues/cues/${id}/another`));
+  if (!told) return;
+  thrown.set(id, told);
+  if (state.chosen === id) showLarge(chosen());
+}
+
+async function sayWhy() {
+  const why = at("#shown-why");
+  const open = why.hidden;
+  at("#shown-ask").setAttribute("aria-expanded", open);
+  why.hidden = !open;
+  if (!open) return;
+  const told = await attempt(() => get(`/dress/cues/cues/${state.chosen}/about`));
+  if (!told) return;
+  const { kind, narrowed, times, of, instead } = told;
+  const lately = of === 0 ? "Nothing happened lately." : `Of the last ${of} events ${times} played it.`;
+  why.textContent = `For ${kind}, ${narrowed}. ${lately} ${instead ? `Without it “${instead}” would play.` : "Without it nothing would play."}`;
+}
+at("#shown-ask").addEventListener("click", sayWhy);
+
 const placeFor = (cue) => placeOf(state.places, cue.kind);
+
+const shownWords = ({ name, amount, currency, number, message } = {}) =>
+  [name, amount && `${amount} ${currency ?? ""}`.trim(), number, message && `“${message}”`].filter(Boolean).join(" · ");
 
 // Above its score, as viewers will see it.
 function showLarge(cue) {
@@ -100,14 +134,21 @@ function showLarge(cue) {
   link.href = place.stage ? `/stage/${place.stage}#${place.style.id}` : "/stage";
   const ratio = place.box[2] / place.box[3];
   at("#seen").style.aspectRatio = String(Math.max(1.2, ratio));
-  seen.show(place, state.cards[cue.id]);
+  if (at("#shown").dataset.cue !== cue.id) {
+    at("#shown").dataset.cue = cue.id;
+    at("#shown-why").hidden = true;
+    at("#shown-ask").setAttribute("aria-expanded", false);
+  }
+  const card = cardOf(cue);
+  seen.show(place, card);
   const { motion } = place.style;
-  const words = state.cards[cue.id].w.map(([, text]) => text).join("");
+  const words = card.w.map(([, text]) => text).join("");
   const [sound] = [state.sounds[cue.sound]];
   score.show(cue, state.scores[cue.id], {
     in_ms: motion.in_ms,
     out_ms: motion.out_ms,
     peaks: sound?.peaks,
+    as: shownWords(shownAs()),
     says: {
       words,
       message: "what they wrote",

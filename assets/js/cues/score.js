@@ -20,10 +20,11 @@ const round = (seconds) => Math.round(seconds * 10) / 10;
 const said = (seconds) => `${round(seconds)} s`;
 
 export class Score {
-  // set(values, id): what is set of a cue; play(): it is to be shown from its beginning; trial(): in the drafts
-  constructor(root, { set, play, trial }) {
+  // set(values, id): what is set of a cue; play(): it is to be shown from its beginning; trial(): in the drafts; another(): as somebody else
+  constructor(root, { set, play, trial, another }) {
     Object.assign(this, { root, set, playIt: play, waiting: new Map() });
     this.time = make("span", "figure score-time");
+    this.as = make("bdi", "said score-as");
     this.rows = make("div", "score-rows");
     this.head = make(
       "div",
@@ -31,6 +32,8 @@ export class Score {
       button("Try it", "play", () => this.play(), "button do"),
       button("In the drafts", "frame", trial),
       this.time,
+      this.as,
+      button("Another", "refresh-cw", another, "button plain"),
     );
     this.needle = make("i", "score-needle");
     root.replaceChildren(this.head, this.rows);
@@ -43,6 +46,7 @@ export class Score {
     const last = Math.max(cue.length_s * 1000, ...rows.map(([, begins, ends]) => ends ?? begins + 1000));
     this.lastMs = last * AFTER;
     this.time.textContent = said(cue.length_s);
+    this.as.textContent = look.as ? `as ${look.as}` : "";
     const focused = document.activeElement?.dataset?.part;
     this.rows.replaceChildren(...rows.map((row) => this.row(row)), this.axis(), this.needle);
     if (focused) this.rows.querySelector(`[data-part="${focused}"]`)?.focus();

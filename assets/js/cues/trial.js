@@ -27,6 +27,6 @@ export function trial(done, sounds) {
 export function trySample(cue, sample) {
   only = cue;
   const { elements } = form();
-  for (const name of ["kind", "name", "amount", "currency", "number"]) elements[name].value = sample[name] ?? "";
+  for (const name of ["kind", "name", "amount", "currency", "number", "message"]) elements[name].value = sample[name] ?? "";
   form().requestSubmit(form().querySelector("[value=draft]"));
 }

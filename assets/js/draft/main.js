@@ -2,7 +2,7 @@
 import { picture } from "../link/main.js";
 import { lacksRoom } from "./lacks_room.js";
 
-const EVERY_MS = 400;
+const EVERY_MS = 1000;
 
 // Whether a piece shows nothing of its own, and whether it is the sample that it shows.
 const STATES = {

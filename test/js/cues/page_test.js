@@ -236,6 +236,26 @@ test("what is chosen stands large over the stage that plays it, with its score, 
   assert.equal(find("#shown").hidden, true);
 });
 
+test("somebody else is thrown by dice, shown and tried; when it plays is said where one asks", async () => {
+  answers["/dress/cues/cues/a/another"] = {
+    sample: { kind: "tip", name: "kai", amount: "70", currency: "EUR", message: "hi" },
+    card: { i: "sample", k: "tip", ms: 86_400_000, p: "above", s: 40, w: [["name", "kai gave"]] },
+  };
+  answers["/dress/cues/cues/a/about"] = { kind: "tips", narrowed: "amount from 50", times: 2, of: 9, instead: "Tips" };
+  answers["/dress/cues/try"] = { cue: "Cue a", ties: [], passed: [] };
+  pressable("Another").click();
+  await settled();
+  assert.deepEqual([find("#seen .alert-words").textContent, find(".score-as").textContent], ["kai gave", "as kai · 70 EUR · “hi”"]);
+  pressable("In the drafts").click();
+  await settled();
+  assert.deepEqual([sent("/dress/cues/try").at(-1).name, sent("/dress/cues/try").at(-1).message], ["kai", "hi"]);
+  called("When it plays").click();
+  await settled();
+  assert.equal(find("#shown-why").textContent, "For tips, amount from 50. Of the last 9 events 2 played it. Without it “Tips” would play.");
+  rowOf("b").click();
+  assert.equal(find("#shown-why").hidden, true);
+});
+
 test("totals go on from what is typed, beside what platforms tell", async () => {
   assert.equal(find(".cue-told").textContent, "Oxbow tells 5");
   answers["/dress/cues/totals"] = { totals: { followers: 120 }, told: {} };

@@ -15,6 +15,11 @@ module Bavard
           "purchase" => {"amount" => "12.5", "currency" => "EUR"}, "cause" => {"amount" => "10", "currency" => "EUR"}
         }.freeze
 
+        NAMES = %w[kestrel_ann tern_and_cough hoopoe_fan mudlark7 birdbath grebe_expectations かわせみ Plúie_d’été].freeze
+        MESSAGES = ["", "best hour of my day, thank you", "for the nest boxes", "おはようございます", "greetings from the other bank, where it rains"].freeze
+        # Of what usually comes, from a tenth to ten times as much.
+        SPREAD = [0.1, 0.5, 1, 2, 4, 10].freeze
+
         module_function
 
         # @param kind [String] of KINDS
@@ -35,12 +40,29 @@ module Bavard
           sample
         end
 
+        # By chance, and still so that it fits the cue.
+        #
+        # @param random [Random]
+        # @return [Hash{String => String}] as {for}, with a message
+        def thrown(cue, random)
+          usual = self.for(cue)
+          people = Cue.people(cue)
+          amounts = {"amount" => "amount", "number" => cue["kind"] == "renewal" ? "months" : "number"}
+            .select { |typed, _| usual.key?(typed) }.to_h { |typed, what| [typed, within(cue, what, usual[typed].to_f * SPREAD.sample(random:))] }
+          usual.merge(amounts, "name" => (people.any? ? people : NAMES).sample(random:), "message" => MESSAGES.sample(random:))
+        end
+
+        def within(cue, what, number)
+          from, to = cue.values_at("#{what}_from", "#{what}_to")
+          [[number.round, from, 1].max, (to if to.positive?)].compact.min.to_s
+        end
+
         # @return [String, nil] a number within the cue's range
         def bound(cue, what)
           from, to = cue.values_at("#{what}_from", "#{what}_to")
           [from, to].find(&:positive?)&.to_s
         end
-        private_class_method :bound
+        private_class_method :bound, :within
       end
     end
   end

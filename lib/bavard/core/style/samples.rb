@@ -80,13 +80,18 @@ module Bavard
         end
 
         # @param cue [Hash]
-        # @return [Hash] as pages draw it, with somebody and something in it that fit
-        def cued(cue)
-          words = Cues::Words.of(cue["words"], event({"name" => NAME}.merge(Cues::Sample.for(cue), "message" => MESSAGE)))
-          {i: "sample", k: cue["kind"], w: words, g: cue["message"] ? [["text", MESSAGE]] : nil, ms: LONG_MS, p: cue["picture_place"],
-           s: cue["apart"], f: cue["picture"], film: cue["film"], **Cues::Score.moved(cue)}.compact
+        # @param given [Hash] what happens, as it is typed; one that fits where nothing is given
+        # @return [Hash] as pages draw it
+        def cued(cue, given = Cues::Sample.for(cue))
+          given = {"name" => NAME, "message" => MESSAGE}.merge(given)
+          message = [["text", given["message"]]] if cue["message"] && !given["message"].empty?
+          words = Cues::Words.of(cue["words"], event(given))
+          {i: "sample", k: cue["kind"], w: words, g: message, ms: LONG_MS, p: cue["picture_place"], s: cue["apart"],
+           f: cue["picture"], film: cue["film"], **Cues::Score.moved(cue)}.compact
         end
 
+        # @param given [Hash] as it is typed
+        # @return [Cues::Event] of nobody's
         def event(given) = Cues::Event.of(Cues::MadeUp.line(given, id: 0, now_ms: 0), roles: [])
 
         def shout
@@ -105,7 +110,7 @@ module Bavard
           {i: key, n: name, s: states, w: at == 1 ? "talking" : "silent", t: at == 1 ? 1 : nil, l: 4}.compact
         end
 
-        private_class_method :small, :goal, :alert, :event, :shout, :rows, :seat, :figure
+        private_class_method :small, :goal, :alert, :shout, :rows, :seat, :figure
       end
     end
   end

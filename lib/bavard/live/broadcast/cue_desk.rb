@@ -198,6 +198,18 @@ module Bavard
          recent: @recent.last(20).reverse.map { |one| recently(one) }}
       end
 
+      # @param id [String] of a cue
+      # @param event [Core::Cues::Event] that fits it
+      # @return [Hash] times: how often it was asked for lately, of how many events; instead: what would play if it did not
+      # @raise [Bavard::Error]
+      def about(id, event, now_ms)
+        certain(id)
+        others = Core::Cues::Settings.sheet(document.merge("cues" => document["cues"].reject { |cue| cue["id"] == id }))
+        lately = @recent.reject { |one| one.event.test }
+        instead = others.choose(event, now_ms:, began_ms:).cue
+        {times: lately.count { |one| one.cue == id }, of: lately.size, instead: instead && instead["name"]}
+      end
+
       private
 
       def cue(event, line, now_ms)

@@ -13,6 +13,14 @@ module Bavard
     class CuePictures
       Alerts = Core::Pieces::AlertsPiece
 
+      # @param cue [Hash]
+      # @param sample [Hash] what happens, as it is typed
+      # @return [Hash] as pages draw it
+      def self.card(cue, sample = Core::Cues::Sample.for(cue))
+        times = Core::Cues::Score.times(cue)
+        Core::Style::Samples.cued(cue, sample).merge(times.any? ? {t: times} : {})
+      end
+
       # @param cues [Array<Hash>]
       # @param stages [Array<Store::Stages::Stage>] of the show
       # @param sounds [Array<Store::Files::File>]
@@ -24,7 +32,7 @@ module Bavard
 
       # @return [Hash] places, cards and scores by cue, sounds by id
       def report
-        {places:, cards: by_cue { |cue| card(cue) }, scores: by_cue { |cue| score(cue) },
+        {places:, cards: by_cue { |cue| CuePictures.card(cue) }, scores: by_cue { |cue| score(cue) },
          sounds: @sounds.slice(*@cues.filter_map { |cue| cue["sound"] })}
       end
 
@@ -49,11 +57,6 @@ module Bavard
       def place(document, piece)
         style = Core::Style::PieceStyle.of(piece, document["house"]).merge("kinds" => []).except(:other)
         {kinds: piece["kinds"], box: [0, 0, *document.values_at("width", "height")], style:}
-      end
-
-      def card(cue)
-        times = Core::Cues::Score.times(cue)
-        Core::Style::Samples.cued(cue).merge(times.any? ? {t: times} : {})
       end
 
       def score(cue)

@@ -75,6 +75,20 @@ module Bavard
         change(:picture, text(params[:cue]), picture)
       end
 
+      # Somebody and something by chance that fit the cue, as its picture shows them.
+      get "/cues/:cue/another" do
+        cue = kept_cue
+        sample = Core::Cues::Sample.thrown(cue, Random.new)
+        json(sample:, card: CuePictures.card(cue, sample))
+      end
+
+      # When it plays, how often it did lately, and what would play in its place.
+      get "/cues/:cue/about" do
+        cue = kept_cue
+        event = Core::Style::Samples.event(Core::Cues::Sample.for(cue))
+        json(ask { |show| show.cues.about(cue["id"], event, show.now_ms) }.merge(narrowed: Core::Cues::Cue.narrowed(cue), kind: Core::Cues::KINDS[cue["kind"]]))
+      end
+
       post "/queue" do
         change(:queue, body_json)
       end
@@ -148,6 +162,11 @@ module Bavard
       end
 
       helpers do
+        def kept_cue
+          id = text(params[:cue])
+          ask { |show| show.cues.document["cues"].find { |cue| cue["id"] == id } } || not_found
+        end
+
         def names_of(kind) = site.stores.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
         def sheet
