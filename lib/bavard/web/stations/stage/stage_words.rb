@@ -64,7 +64,7 @@ module Bavard
         "_shadow_blur_px" => ["_shadow_opacity", :some], "_shadow_colour" => ["_shadow_opacity", :some], "_shadow_x" => ["_shadow_opacity", :some],
         "_shadow_y" => ["_shadow_opacity", :some], "_shadow_blur" => ["_shadow_opacity", :some], "_border_colour" => ["_border", :some],
         "_border_side" => ["_border", :some], "one_name_colour" => ["name_colour", %w[one role]], "name_column" => ["name_place", %w[column]],
-        "plate_other_colour" => ["plate_by", %w[turn]],
+        "plate_other_colour" => ["plate_by", %w[turn]], "plate_tail" => ["plate_shape", [Core::Look::PlateShape::PLAIN]],
         "_shape_size" => ["_shape", SHAPED], "goal_shape_size" => ["drawn", %w[shape]], "goal_shape" => ["drawn", %w[shape]],
         "goal_fills" => ["drawn", %w[shape]], "steps" => ["drawn", %w[steps tally]], "step_form" => ["drawn", %w[steps]],
         "_pattern_colour" => ["_pattern", PATTERNED], "_pattern_opacity" => ["_pattern", PATTERNED], "_pattern_size" => ["_pattern", PATTERNED],
