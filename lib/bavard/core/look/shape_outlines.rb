@@ -85,7 +85,7 @@ module Bavard
 
         # Round bulges along every side.
         def scalloped(depth, most)
-          around(most) { |length| bulges(length, depth * 2.4, depth * 0.8) }
+          around(most) { |length| bulges(length, depth * 3.2, depth * 0.8) }
         end
 
         # Rays of several lengths, so many a side however long it is.
@@ -131,7 +131,7 @@ module Bavard
         end
 
         def bites(length, depth)
-          pitch = depth * 1.5
+          pitch = depth * 1.8
           count = [(length / 2 / pitch).ceil, MOST_ARCS].min
           radius = depth / 2
           [[0, 0], *(0...count).flat_map { |bite| arc((bite + 0.5) * pitch, radius) { |sine| sine } }]
@@ -139,7 +139,7 @@ module Bavard
 
         def bulges(length, pitch, depth)
           count = [(length / 2 / pitch).ceil, MOST_ARCS / 2].min
-          (0...count).flat_map { |bulge| arc((bulge + 0.5) * pitch, pitch / 2, 8) { |sine| depth - (sine / (pitch / 2) * depth) } }
+          (0...count).flat_map { |bulge| arc((bulge + 0.5) * pitch, pitch / 2, 6) { |sine| depth - (sine / (pitch / 2) * depth) } }
         end
 
         def arc(middle, radius, steps = 4)
