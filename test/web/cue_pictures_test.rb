@@ -33,6 +33,9 @@ class CuePicturesTest < WebTest
     place = told["places"].first
     assert_equal [["tip"], stage, [], [0, 0, 1920, 1080]], [*place.values_at("kinds", "stage"), place["style"]["kinds"], place["box"]]
     assert_includes place["style"]["css"]["--text-face"], "Anton"
+    json("/stage/#{stage}/edits", {"do" => "place", "kind" => "alerts"})
+    told = sheet
+    assert_equal [0, 1], told["plays"].values_at("cue_tip", "cue_follow"), "the one for tips, and the one for all"
     card = told["cards"]["cue_tip"]
     assert_equal ["kestrel_ann: 5.00 EUR", {"message" => [2000, 6000]}], [card["w"].map(&:last).join, card["t"]]
     assert_equal [["words", 0, 6000], ["message", 2000, 6000]], told["scores"]["cue_tip"].first(2)

@@ -7,7 +7,7 @@ import { attempt, get, send, sendJson } from "../house/send.js";
 import { Edit } from "./edit.js";
 import { Queue } from "./queue.js";
 import { Score } from "./score.js";
-import { placeOf, Seen, Thumbs } from "./seen.js";
+import { Seen, Thumbs } from "./seen.js";
 import { trial, trySample } from "./trial.js";
 
 const LOOK_EVERY_MS = 1500;
@@ -22,6 +22,7 @@ const state = {
   fields: {},
   queue: {},
   places: [],
+  plays: {},
   cards: {},
   scores: {},
   sounds: {},
@@ -114,7 +115,7 @@ async function sayWhy() {
 }
 at("#shown-ask").addEventListener("click", sayWhy);
 
-const placeFor = (cue) => placeOf(state.places, cue.kind);
+const placeFor = (cue) => state.places[state.plays[cue.id]];
 
 const shownWords = ({ name, amount, currency, number, message } = {}) =>
   [name, amount && `${amount} ${currency ?? ""}`.trim(), number, message && `“${message}”`].filter(Boolean).join(" · ");

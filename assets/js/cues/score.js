@@ -32,8 +32,8 @@ export class Score {
       button("Try it", "play", () => this.play(), "button do"),
       button("In the drafts", "frame", trial),
       this.time,
+      button("Another", "refresh-cw", another, "button plain push"),
       this.as,
-      button("Another", "refresh-cw", another, "button plain"),
     );
     this.needle = make("i", "score-needle");
     root.replaceChildren(this.head, this.rows);

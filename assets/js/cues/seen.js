@@ -2,11 +2,6 @@
 import { make } from "../house/elements.js";
 import { Mini } from "../stage/mini.js";
 
-// Where a cue of this kind plays: the piece that is for it, or one that is for all.
-export function placeOf(places, kind) {
-  return places.find(({ kinds }) => kinds.includes(kind)) ?? places.find(({ kinds }) => kinds.length === 0) ?? places[0];
-}
-
 function behind(root, { backdrop }) {
   root.dataset.backdrop = backdrop;
   root.style.backgroundImage = backdrop.startsWith("file:") ? `url("/pictures/${backdrop.slice(5)}-4.webp")` : "";

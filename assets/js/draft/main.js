@@ -18,7 +18,7 @@ const STATES = {
 export function showSample(piece, told) {
   const { kind, sample } = piece.given;
   if (!sample || !STATES[kind]) return;
-  const [how, card] = sample;
+  const [how, card, called] = sample;
   const known = told.get(piece);
   const words = JSON.stringify(sample);
   const [bare, ours] = STATES[kind](piece, known?.card);
@@ -27,7 +27,8 @@ export function showSample(piece, told) {
     piece[how]?.(card);
     told.set(piece, { words, card });
   }
-  piece.element.toggleAttribute("data-sample", STATES[kind](piece, card)[1] || (kind === "flurry" && bare));
+  if (STATES[kind](piece, card)[1] || (kind === "flurry" && bare)) piece.element.dataset.sample = called;
+  else delete piece.element.dataset.sample;
 }
 
 // What takes a sample off again.

@@ -92,6 +92,8 @@ class FlurryTest < Minitest::Test
     assert_equal 30, flown.size
     flown.each { |flight| assert_in_delta 200, flight.points.first.x, flight.size_px }
     assert_operator flown.map(&:wait_ms).max, :<, 2400
+    later = flurry.wish(wish.dup.tap { |one| one.after_ms = 1200 }, 0)
+    assert_equal flown.map { |flight| flight.wait_ms + 1200 }, later.map(&:wait_ms)
     assert_empty flurry("from_cues" => false).wish(wish, 0)
     assert_equal 120, flurry.wish(wish.dup.tap { |one| one.many = 200 }, 0).size
   end

@@ -33,6 +33,7 @@ const PLACE = {
 const card = ({ id, words }) => [id, { i: "sample", k: "tip", ms: 86_400_000, p: "above", s: 40, w: [["text", words]] }];
 const sheet = (...cues) => ({
   places: [PLACE],
+  plays: Object.fromEntries(cues.map(({ id }) => [id, 0])),
   cards: Object.fromEntries(cues.map(card)),
   scores: Object.fromEntries(cues.map(({ id }) => [id, [["words", 0, 6000]]])),
   sounds: {},

@@ -13,7 +13,8 @@ eachOnAPage();
 
 const look = (pieces, told) => pieces.map((one) => showSample(one, told));
 
-function piece(Kind, kind, sample, style = {}) {
+function piece(Kind, kind, shown, style = {}) {
+  const sample = shown && [...shown, "Piece: a sample"];
   const made = new Kind(`${kind}1`, { css: {} });
   const css = { "--text-size": "30px" };
   made.style({
@@ -32,7 +33,7 @@ function piece(Kind, kind, sample, style = {}) {
   return made;
 }
 
-const marked = (made) => made.element.hasAttribute("data-sample");
+const marked = (made) => made.element.dataset.sample === "Piece: a sample";
 const alertCard = (i, name) => ({ i, k: "tip", ms: 60_000, p: "above", s: 40, w: [["name", name]] });
 
 test("an empty piece shows its sample, marked as one, until there is something", () => {
@@ -52,7 +53,7 @@ test("a sample that is another one is shown anew", () => {
   const told = new WeakMap();
   const made = piece(ShoutOutPiece, "shout_out", ["shout", { i: "sample", n: "Tern Watch", clips: [], c: null, ms: 60_000 }]);
   look([made], told);
-  made.given = { ...made.given, sample: ["shout", { i: "sample", n: "Bittern Hour", clips: [], c: null, ms: 60_000 }] };
+  made.given = { ...made.given, sample: ["shout", { i: "sample", n: "Bittern Hour", clips: [], c: null, ms: 60_000 }, "Piece: a sample"] };
   look([made], told);
   assert.equal(made.shown.element.querySelector(".shout-name").textContent, "Bittern Hour");
 });

@@ -127,6 +127,31 @@ test("a page that takes over goes on where the other was", async () => {
   assert.equal(audio().currentTime, 0.5);
 });
 
+test("a sound waits for its time, less what is over where another page takes over", async () => {
+  const { made, audio, all } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", v: 1, from: 400, w: 1500 } });
+  page.clock.pass(1000);
+  await turn();
+  assert.deepEqual(all(), []);
+  page.clock.pass(200);
+  await turn();
+  audio().tell("loadedmetadata");
+  assert.deepEqual([all(), audio().currentTime ?? 0], [["/sounds/a.ogg"], 0]);
+  made.hear({ sound: { i: 2, u: "/sounds/b.ogg", v: 1, from: 2500, w: 1500 } });
+  await turn();
+  audio().tell("loadedmetadata");
+  assert.equal(audio().currentTime, 1);
+});
+
+test("what is stopped while it waits is never heard", async () => {
+  const { made, all } = sounds();
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", v: 1, from: 0, w: 1500 } });
+  made.hear({ stop: 1 });
+  page.clock.pass(2000);
+  await turn();
+  assert.deepEqual(all(), []);
+});
+
 test("what is stopped is silent, and nothing that belonged to it begins", async () => {
   const { made, audio, all, failed } = sounds();
   made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 1, from: 0 } });

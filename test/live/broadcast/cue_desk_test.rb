@@ -75,6 +75,17 @@ class CueDeskTest < Minitest::Test
     assert_nil @desk.playing.heard
   end
 
+  def test_parts_that_begin_later_are_told_with_the_cue
+    later = {"sound" => "f" * 32, "sound_begins_s" => 1.5, "message_begins_s" => 2, "flurry_count" => 3, "flurry_begins_s" => 0.7, "words_in" => "letters"}
+    @desk.use(@document.merge("cues" => @document["cues"].map { |cue| cue["kind"] == "tip" ? cue.merge(later) : cue }))
+    @desk.happened(event(:tip, "for you", paid: euros(5)), @now)
+    advance
+    wardrobe = Struct.new(:contents).new(Struct.new(:shelves).new([]))
+    card = @desk.card(nil)
+    assert_equal [{"message" => [2000, 6000]}, {by: "letters"}, 1500], [card[:t], card[:u], @desk.playing.heard[:w]]
+    assert_equal 700, @desk.playing.wish(wardrobe, Random.new(1)).after_ms
+  end
+
   def test_many_gifts_become_one
     12.times { |number| @desk.happened(event(:gift, number: 1, login: "a#{number % 3}", name: "A#{number % 3}"), @now) }
     advance

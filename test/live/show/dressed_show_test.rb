@@ -48,6 +48,18 @@ class DressedShowTest < LiveTest
   def again = hub.frames("air:#{@stage.id}").flat_map { |frame| frame.dig("again", "chat1") || [] }
   def drafted = hub.frames("draft:#{@stage.id}").flat_map { |frame| frame.dig("in", "chat1") || [] }
 
+  # What an empty piece will look like is for whoever edits it.
+  def test_samples_are_told_to_the_draft_alone
+    @show.ask do |show|
+      show.desk(@stage.id).editor.edit({"do" => "place", "kind" => "alerts"})
+      show.desk(@stage.id).put_on_air(show.now_ms)
+    end
+    moved
+    told = %w[draft air].map { |which| hub.frames("#{which}:#{@stage.id}").filter_map { |frame| frame["style"] }.flat_map { |style| style["pieces"] } }
+    alerts = told.map { |pieces| pieces.reverse.find { |piece| piece["kind"] == "alerts" } }
+    assert_equal [["alert", "Alerts: a sample"], nil], alerts.map { |piece| piece["sample"]&.values_at(0, 2) }
+  end
+
   def test_a_code_is_drawn_as_its_picture
     take(:line, said("look :wren:!"))
     assert_equal [["text", "look "], ["emote", ":wren:", @wren, 1.0, 0], ["text", "!"]], aired.last["f"]

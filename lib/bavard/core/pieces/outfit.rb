@@ -20,6 +20,8 @@ module Bavard
         DRESSED = /\A(?:text|name|amount|message|plate)_|_colour\z|\A(?:motion_|goal_pattern|sign|gap|thick|face_round|quiet_opacity|drawn|step_form)/
         KEPT = %w[text_size_px text_align text_upright name_place name_width motion_room motion_room_ms].freeze
         FORM = "bright"
+        # What is drawn alike wears the same.
+        ALIKE = {"challenge" => "goal"}.freeze
         # A goal that fills a shape of the host's own goes on filling it.
         OWN_DRAWING = {"drawn" => "shape"}.freeze
 
@@ -74,7 +76,7 @@ module Bavard
         private
 
         def made(kind)
-          own = @kinds.fetch(kind::KEY, {})
+          own = @kinds.fetch(ALIKE.fetch(kind::KEY, kind::KEY), {})
           set = only(kind, @set.except(FORM)).merge(own.except(FORM))
           bright = only(kind, @set.fetch(FORM, {})).merge(own.fetch(FORM, {}))
           kind.properties.key?(FORM) && bright.any? ? set.merge(FORM => bright) : set

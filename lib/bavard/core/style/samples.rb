@@ -34,6 +34,10 @@ module Bavard
         module_function
 
         # @param piece [Hash]
+        # @return [String] how it is called where somebody edits it
+        def called(piece) = "#{Pieces.label(piece)}: #{piece["kind"] == "flurry" ? "emotes fly here" : "a sample"}"
+
+        # @param piece [Hash]
         # @param cues [Array<Hash>] of the show's cue sheet
         # @return [Array(String, Object), nil] nothing of kinds that always show something of their own
         def of(piece, cues: [])

@@ -242,9 +242,11 @@ module Bavard
         Playout.new(topic, @hub, @shared, live:, document:, revision: stage.revision, lines:, samples:, timed: which == "air")
       end
 
-      # @return [Array, nil] what an empty piece of the draft is drawn with
+      # @return [Array, nil] what an empty piece of the draft is drawn with, and how that is called
       def sample(piece)
-        Core::Style::Samples.of(piece, cues:) if Core::Style::Samples::EMPTY_AT_FIRST.include?(piece["kind"])
+        return unless Core::Style::Samples::EMPTY_AT_FIRST.include?(piece["kind"])
+
+        [*Core::Style::Samples.of(piece, cues:), Core::Style::Samples.called(piece)]
       end
 
       # A rehearsal's line wears what others wear, and is judged as they are.

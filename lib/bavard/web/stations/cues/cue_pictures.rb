@@ -30,9 +30,9 @@ module Bavard
         @sounds = sounds.to_h { |sound| [sound.id, sound.more.slice("seconds", "peaks")] }
       end
 
-      # @return [Hash] places, cards and scores by cue, sounds by id
+      # @return [Hash] places, and by cue which of them plays it, its card and its score; sounds by id
       def report
-        {places:, cards: by_cue { |cue| CuePictures.card(cue) }, scores: by_cue { |cue| score(cue) },
+        {places:, plays: by_cue { |cue| playing(cue["kind"]) }, cards: by_cue { |cue| CuePictures.card(cue) }, scores: by_cue { |cue| score(cue) },
          sounds: @sounds.slice(*@cues.filter_map { |cue| cue["sound"] })}
       end
 
@@ -41,7 +41,16 @@ module Bavard
       def by_cue = @cues.to_h { |cue| [cue["id"], yield(cue)] }
 
       # Alerts pieces of all stages; where there is none, one as it would be added.
-      def places
+      def places = @places ||= found_places
+
+      # The piece that is for it, or one that is for all.
+      #
+      # @return [Integer] number of its place
+      def playing(kind)
+        places.index { |place| place[:kinds].include?(kind) } || places.index { |place| place[:kinds].empty? } || 0
+      end
+
+      def found_places
         found = @stages.flat_map do |stage|
           Core::Stage::Document.pieces_of(stage.draft, Alerts).reject { |piece| piece["hidden"] }
             .map { |piece| place(stage.draft, piece).merge(stage: stage.id, name: stage.name, backdrop: stage.backdrop) }
