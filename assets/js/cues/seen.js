@@ -7,19 +7,14 @@ function behind(root, { backdrop }) {
   root.style.backgroundImage = backdrop.startsWith("file:") ? `url("/pictures/${backdrop.slice(5)}-4.webp")` : "";
 }
 
-// Of a small picture, only the middle of the piece: words are to be read.
-const MIDDLE = 0.82;
-
-function boxOf({ style, box }, small) {
-  if (!small) return box;
-  const [x, y, width, height] = style.place;
-  const [across, down] = [width * MIDDLE, height * MIDDLE];
-  return [x + (width - across) / 2, y + (height - down) / 2, across, down];
-}
+// What is looked at in a small picture, and how much stands around it.
+const WORDS = ".alert-text, .alert-picture";
+const AROUND = 0.12;
 
 function draw(mini, root, place, card, small) {
   behind(root, place);
-  mini.draw(boxOf(place, small), [{ style: place.style, sample: ["alert", card] }]);
+  mini.draw(place.box, [{ style: place.style, sample: ["alert", card] }]);
+  if (small) mini.lookAt(WORDS, AROUND);
 }
 
 // Drawn once they come into sight, and again only where they are other ones.

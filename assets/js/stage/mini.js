@@ -12,13 +12,9 @@ export class Mini {
   // box: what is seen of the stage, in its pixels; pieces: each with its style, and cards or a sample
   draw(box, pieces) {
     this.clear();
-    const [x, y, width, height] = box;
-    const { clientWidth, clientHeight } = this.root;
-    const ratio = Math.min(clientWidth / width, clientHeight / height) || 1;
     const stage = make("div", "mini-stage");
-    const left = (clientWidth - width * ratio) / 2 - x * ratio;
-    const top = (clientHeight - height * ratio) / 2 - y * ratio;
-    stage.style.transform = `translate(${left}px, ${top}px) scale(${ratio})`;
+    this.stage = stage;
+    this.look(box);
     this.root.replaceChildren(stage);
     for (const { style, cards, sample } of pieces) {
       const piece = pieceOf(style.kind, style.id);
@@ -32,6 +28,26 @@ export class Mini {
     // As it stands once it has come.
     for (const motion of stage.getAnimations?.({ subtree: true }) ?? [])
       if (Number.isFinite(motion.effect?.getTiming().iterations)) motion.finish();
+  }
+
+  look([x, y, width, height]) {
+    const { clientWidth, clientHeight } = this.root;
+    this.ratio = Math.min(clientWidth / width, clientHeight / height) || 1;
+    const left = (clientWidth - width * this.ratio) / 2 - x * this.ratio;
+    const top = (clientHeight - height * this.ratio) / 2 - y * this.ratio;
+    this.stage.style.transform = `translate(${left}px, ${top}px) scale(${this.ratio})`;
+  }
+
+  // Comes so near that what fits these is as large as there is room, with so much around it, of its longer side.
+  lookAt(selector, around) {
+    const from = this.stage.getBoundingClientRect();
+    const rects = [...this.stage.querySelectorAll(selector)].map((one) => one.getBoundingClientRect()).filter(({ width }) => width > 0);
+    if (rects.length === 0) return;
+    const edge = (which, side, at) => (Math[which](...rects.map((rect) => rect[side])) - from[at]) / this.ratio;
+    const [left, right] = [edge("min", "left", "left"), edge("max", "right", "left")];
+    const [top, bottom] = [edge("min", "top", "top"), edge("max", "bottom", "top")];
+    const more = Math.max(right - left, bottom - top) * around;
+    this.look([left - more, top - more, right - left + 2 * more, bottom - top + 2 * more]);
   }
 
   clear() {
