@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { eachOnAPage, hide, page } from "../support/page.js";
+import { eachOnAPage, page } from "../support/page.js";
 import { PicturePiece, VideoPiece } from "../../../assets/js/link/picture_piece.js";
 import { ShoutOutPiece } from "../../../assets/js/link/shout_out_piece.js";
 import { piece, text } from "../support/on_air.js";
