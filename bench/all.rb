@@ -107,6 +107,8 @@ if (flurry = found[:flurry])
   steal = "#{flurry[:steal_percent]} %"
   rows << ["#{flurry[:flying]} emotes in flight, #{flurry[:turning]} of them turning, frames a second", flurry[:frames_per_s].to_s,
     "#{flurry[:idle_frames_per_s]} without", "50 or more", steal]
+  rows << ["a firework of #{flurry[:firework]} emotes, frames a second", flurry[:firework_frames_per_s].to_s, "#{flurry[:idle_frames_per_s]} without",
+    "50 or more", steal]
   rows << ["page's heap before and after #{flurry[:flown]} flights", flurry[:page_mb].map { |mb| "#{mb} MB" }.join(" to "),
     "#{flurry[:nodes]} elements left", "flat", steal]
   rows << ["application's memory", flurry[:application_mb].map { |mb| "#{mb} MB" }.join(" to "), "-", "flat", steal]

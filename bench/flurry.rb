@@ -8,6 +8,7 @@ module Bench
   # memory is to be what it was.
   class Flurry
     IN_FLIGHT = 300
+    FIREWORK = 300
     MEASURE_S = 6
     # A lively hour: ten a second. Played in a minute, on six pieces.
     HOUR = 36_000
@@ -35,7 +36,7 @@ module Bench
     JS
 
     def run
-      told, steal = Steal.around { {**frames, **hour} }
+      told, steal = Steal.around { {**frames, **firework, **hour} }
       {**told, steal_percent: steal.round(1)}
     end
 
@@ -56,6 +57,18 @@ module Bench
       sleep(3)
       {flying: sum(scene), turning: scene.browser.evaluate("window.turning"), frames_per_s: scene.frames_per_s(MEASURE_S).round(1),
        idle_frames_per_s: idle.round(1)}
+    ensure
+      scene&.stop
+    end
+
+    # All of one cue's, from the first rocket on.
+    def firework
+      piece = WHOLE.merge("emote_px" => 64, "length_s" => 20, "at_once" => FIREWORK, "per_minute" => 6000)
+      cue = {"length_s" => 1, "flurry_count" => FIREWORK, "flurry_emotes" => ":wren:", "flurry_way" => "firework"}
+      scene = EventScene.new([["alerts", {}], ["flurry", piece]], cues: {"follow" => cue}, queue: {"gap_ms" => 0})
+      scene.happen("follow", "viewer")
+      sleep(1.5)
+      {firework: sum(scene), firework_frames_per_s: scene.frames_per_s(MEASURE_S).round(1)}
     ensure
       scene&.stop
     end

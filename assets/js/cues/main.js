@@ -5,6 +5,7 @@ import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendJson } from "../house/send.js";
 import { Edit } from "./edit.js";
+import { lacks } from "./lacks.js";
 import { Queue } from "./queue.js";
 import { Score } from "./score.js";
 import { Seen, Thumbs } from "./seen.js";
@@ -133,6 +134,11 @@ function showLarge(cue) {
   const link = at("#shown-stage");
   link.lastElementChild.textContent = place.name ? `On ${place.name}` : "No stage plays alerts yet";
   link.href = place.stage ? `/stage/${place.stage}#${place.style.id}` : "/stage";
+  lacks(
+    at("#shown-lacks"),
+    state.findings.filter(([id]) => id === cue.id),
+    async () => take(await get("/dress/cues/sheet")),
+  );
   const ratio = place.box[2] / place.box[3];
   at("#seen").style.aspectRatio = String(Math.max(1.2, ratio));
   if (at("#shown").dataset.cue !== cue.id) {

@@ -5,11 +5,14 @@ export const IN_MS = 220;
 export const OUT_MS = 360;
 const sprites = new Sprites();
 
-// How much of it is seen at a moment of its time.
-export function seen(ms, length) {
+// How much of it is seen at a moment of its time; what grows is there at once.
+export function seen(ms, length, grows) {
   const out = Math.min(OUT_MS, length / 3);
-  return Math.min(1, ms / Math.min(IN_MS, length * 0.3), Math.max(0, length - ms) / out);
+  return Math.min(1, grows ? 1 : ms / Math.min(IN_MS, length * 0.3), Math.max(0, length - ms) / out);
 }
+
+// How large it is by then, of its own size.
+export const grown = (ms, grows) => (!grows || ms >= grows ? 1 : 1 - (1 - ms / grows) ** 2);
 
 export class FlightCanvas {
   constructor(parent) {
@@ -24,7 +27,7 @@ export class FlightCanvas {
     return this.flights.length;
   }
 
-  // flight: h height, ms length, w wait, z depth, p points [share in thousandths, x, y, degrees], image, done
+  // flight: h height, ms length, w wait, z depth, p points [share in thousandths, x, y, degrees], g ms to grow in, image, done
   add(flight) {
     const at = this.flights.findIndex((other) => other.z < flight.z);
     const made = { ...flight, begins: performance.now() + flight.w, leg: 0 };
@@ -76,11 +79,14 @@ export class FlightCanvas {
     if (ms < 0 || !flight.image.complete || flight.image.naturalWidth === 0) return true;
     const [x, y, degrees] = place(flight, (ms / flight.ms) * 1000);
     const sprite = sprites.of(flight.image, flight.h, degrees);
-    const left = Math.round(x - sprite.width / 2);
-    const top = Math.round(y - sprite.height / 2);
-    this.pen.globalAlpha = seen(ms, flight.ms);
-    this.pen.drawImage(sprite, left, top);
-    this.touched.push([left, top, sprite.width, sprite.height]);
+    const part = grown(ms, flight.g);
+    const [width, height] = [Math.ceil(sprite.width * part), Math.ceil(sprite.height * part)];
+    const left = Math.round(x - width / 2);
+    const top = Math.round(y - height / 2);
+    this.pen.globalAlpha = seen(ms, flight.ms, flight.g);
+    if (part < 1) this.pen.drawImage(sprite, left, top, width, height);
+    else this.pen.drawImage(sprite, left, top);
+    this.touched.push([left, top, width, height]);
     return true;
   }
 }

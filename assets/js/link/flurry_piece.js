@@ -19,7 +19,7 @@ export class FlurryPiece extends Piece {
   }
 
   // card: i id, l line, e [words, picture, ratio, moves], h height, ms length, w wait, z depth,
-  // p points [share in thousandths, x, y, degrees], n people, s scale
+  // p points [share in thousandths, x, y, degrees], n people, s scale, g ms to grow in
   start(card) {
     const [words, picture, , moves] = card.e;
     if (card.n || moves) return this.element.append(this.elementOf(card, words, picture));
@@ -39,7 +39,7 @@ export class FlurryPiece extends Piece {
     return image;
   }
 
-  elementOf({ i, l, e: [, , ratio], h, ms, w, z, p: points, n, s }, words, picture) {
+  elementOf({ i, l, e: [, , ratio], h, ms, w, z, p: points, n, s, g }, words, picture) {
     const image = make("img");
     Object.assign(image, { alt: "", title: words, decoding: "async", src: sourceOf(picture, h) });
     if (ratio) image.style.aspectRatio = ratio;
@@ -55,9 +55,10 @@ export class FlurryPiece extends Piece {
     const way = element.animate(steps, timing);
     const shown = [0, Math.min(0.3, IN_MS / ms), 1 - Math.min(OUT_MS / ms, 1 / 3), 1];
     element.animate(
-      shown.map((offset, at) => ({ offset, opacity: at % 3 === 0 ? 0 : 1 })),
+      shown.map((offset, at) => ({ offset, opacity: at === 3 || (at === 0 && !g) ? 0 : 1 })),
       timing,
     );
+    if (g) image.animate([{ scale: 0 }, { scale: 1 }], { duration: g, delay: w, fill: "both", easing: "ease-out" });
     const flight = { element, body, line: l };
     if (n) this.count(flight, n, s);
     way.onfinish = () => this.land(i);

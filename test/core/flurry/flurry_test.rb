@@ -86,16 +86,40 @@ class FlurryTest < Minitest::Test
     assert_nil one.line(line(":owl:", login: "e"), 60_000).first.first.people
   end
 
+  def wish(way, many: 30, from: nil) = Core::Flurry::Wish.new(emotes: [[":wren:", "pwren", 1.0, 0]], many:, way:, from:)
+
   def test_a_cue_lets_go_what_it_asks_for
-    wish = Core::Flurry::Wish.new(emotes: [[":wren:", "pwren", 1.0, 0]], many: 30, way: "burst", from: [0.25, 0.5])
-    flown = flurry.wish(wish, 0)
+    flown = flurry.wish(wish("fall"), 0)
     assert_equal 30, flown.size
-    flown.each { |flight| assert_in_delta 200, flight.points.first.x, flight.size_px }
-    assert_operator flown.map(&:wait_ms).max, :<, 2400
-    later = flurry.wish(wish.dup.tap { |one| one.after_ms = 1200 }, 0)
+    assert_equal [0, 80, 2320], flown.map(&:wait_ms).values_at(0, 1, -1)
+    later = flurry.wish(wish("fall").tap { |one| one.after_ms = 1200 }, 0)
     assert_equal flown.map { |flight| flight.wait_ms + 1200 }, later.map(&:wait_ms)
-    assert_empty flurry("from_cues" => false).wish(wish, 0)
-    assert_equal 120, flurry.wish(wish.dup.tap { |one| one.many = 200 }, 0).size
+    assert_empty flurry("from_cues" => false).wish(wish("fall"), 0)
+    assert_equal 120, flurry.wish(wish("fall", many: 200), 0).size
+  end
+
+  def test_what_goes_off_goes_off_at_once_and_grows_from_nothing
+    flown = flurry.wish(wish("burst", from: [0.25, 0.5]), 0)
+    assert_equal [[0], [280]], [flown.map(&:wait_ms).uniq, flown.map { |flight| flight.card[:g] }.uniq]
+    flown.each { |flight| assert_in_delta 200, flight.points.first.x, flight.size_px }
+    later = flurry.wish(wish("burst").tap { |one| one.after_ms = 1200 }, 0)
+    assert_equal [1200], later.map(&:wait_ms).uniq
+    assert_equal [nil], flurry.wish(wish("fall"), 0).map(&:grows_ms).uniq
+  end
+
+  def test_a_ring_of_which_not_all_may_fly_has_no_gap
+    flown = flurry("at_once" => 12, "size_spread" => 0).wish(wish("ring", many: 50, from: [0.5, 0.5]), 0)
+    assert_equal 12, flown.size
+    angles = flown.map { |flight| flight.points.last.then { |point| Math.atan2(point.y - 300, point.x - 400) } }.sort
+    angles.each_cons(2) { |one, other| assert_in_delta Math::PI / 6, other - one, 0.001 }
+  end
+
+  def test_the_emotes_of_one_line_go_off_together
+    flown = flurry("ways" => %w[ring], "copies" => 4, "from_y" => 50).line(line(":wren: :owl:"), 0).first
+    assert_equal [8, [0], 1], [flown.size, flown.map(&:wait_ms).uniq, flown.map(&:length_ms).uniq.size]
+    rockets = flurry("ways" => %w[firework], "copies" => 4).line(line(":wren: :owl:"), 0).first
+    assert_equal 2, rockets.map(&:wait_ms).uniq.size
+    assert_equal 1, rockets.map(&:whole_ms).uniq.size
   end
 
   def test_a_heap_goes_at_once_and_what_comes_too_late_falls

@@ -55,10 +55,9 @@ class FlurryPilotTest < Minitest::Test
 
   def test_a_wide_emote_is_as_wide_as_it_is_drawn_and_no_wider_than_three_heights
     lefts = [["two", nil, 2.0, false], ["six", nil, 6.0, false], ["none", nil, 0, false]].map do |emote|
-      flight(0.0, emote:, depth: 0, spin: 0, size_spread: 0, rooms: [ROOMS.first], way: "burst").points.map(&:x).max
+      flight(0.0, emote:, depth: 0, spin: 0, size_spread: 0, rooms: [ROOMS.first], way: "drift").points.map(&:x).min
     end
-    rights = [2.0, 3.0, 1.0].map { |ratio| 600 + ((1100 - (ratio * 50) - 600) * 0.55) }
-    lefts.zip(rights) { |x, expected| assert_in_delta expected, x, 0.01 }
+    assert_equal [200.0, 250.0, 150.0], lefts
   end
 
   def test_it_is_made_smaller_where_it_does_not_fit
@@ -104,6 +103,21 @@ class FlurryPilotTest < Minitest::Test
     first = pilot(depth: 0, spin: 0).flight(asked, Always.new(0.5)).points.first
     assert_equal [150, 800], [first.x, first.y]
   end
+
+  def test_all_of_a_volley_are_equally_far_away_in_one_room_for_one_length
+    one = pilot(depth: 100, size_spread: 0, ways: ["firework"])
+    flights = Array.new(30) { |at| one.flight(volleyed(5, at, 30), Random.new(at)) }
+    assert_equal [[0], [100]], [flights.map(&:depth).uniq, flights.map(&:size_px).uniq]
+    assert_equal 1, flights.map(&:whole_ms).uniq.size
+    assert_equal 1, flights.map { |flight| ROOMS.index { |room| flight.points.all? { |point| point.x.between?(room.x, room.right) } } }.uniq.size
+  end
+
+  def test_what_goes_off_does_not_wait_for_its_turn_and_what_springs_up_does
+    waits = %w[burst ring confetti fountain fall].map { |way| pilot(ways: [way]).flight(volleyed(1, 3, 9, wait_ms: 240), Random.new(1)).wait_ms }
+    assert_equal [0, 0, 0, 240, 240], waits
+  end
+
+  def volleyed(seed, at, of, **more) = Core::Pilot::Asked.new(emote: SQUARE, at_ms: 0, volley: Core::Bursts::Volley.new(seed, at, of), **more)
 
   def test_a_heap_lies_until_all_of_it_goes
     pilot = pilot(depth: 0, spin: 0)

@@ -127,14 +127,30 @@ test("a row says what narrows it, what else it does and what is amiss, beside it
     narrowed: { a: "from 10 EUR" },
     also: { a: "12 emotes fly" },
     findings: [
-      ["a", "No emotes are on a shelf."],
+      ["a", "no emotes are on a shelf", "emotes"],
+      ["a", "12 of 30 fly", "ceiling"],
       ["z", "Another’s."],
     ],
   };
   stationOf("cues", { feeds: [], sounds: [], films: [] });
   await run("cues/main.js");
   const words = [...rowOf("a").querySelectorAll(".cue-name b, .cue-name .said, .chip, .alert-words")].map((part) => part.textContent);
-  assert.deepEqual(words, ["{name} gave", "Cue a", "from 10 EUR; 12 emotes fly", "No emotes are on a shelf."]);
+  assert.deepEqual(words, ["{name} gave", "Cue a", "from 10 EUR; 12 emotes fly", "no emotes are on a shelf", "12 of 30 fly"]);
+  rowOf("a").click();
+  const lines = all("#shown-lacks p");
+  assert.deepEqual(
+    lines.map((line) => line.querySelector("span").textContent),
+    ["No emotes are on a shelf", "12 of 30 fly"],
+  );
+  assert.equal(lines[1].querySelector("a").getAttribute("href"), "/stage");
+  answers["/dress/shelves/ours"] = { import: "i1" };
+  answers["/dress/imports/i1"] = { state: "done", total: 8, done: 8, refused: [], words: "8 emotes are on the shelf" };
+  answers["/dress/cues/sheet"] = sheet(cue("a"));
+  lines[0].querySelector("button").click();
+  await settled();
+  page.clock.pass(450);
+  await settled();
+  assert.deepEqual([sent("/dress/shelves/ours").length, find("#shown-lacks").hidden], [1, true]);
 });
 
 test("a cue that is chosen is set at the side, and Escape gives the keys back to its row", () => {

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
 import { eachOnAPage, find, page } from "../support/page.js";
-import { FlightCanvas, seen } from "../../../assets/js/link/flight_canvas.js";
+import { FlightCanvas, grown, seen } from "../../../assets/js/link/flight_canvas.js";
 import { Sprites } from "../../../assets/js/link/sprites.js";
 
 eachOnAPage({ html: '<div id="sky"></div>' });
@@ -17,8 +17,8 @@ beforeEach(() => {
   made = [];
   page.window.HTMLCanvasElement.prototype.getContext = () => ({
     clearRect: (...box) => cleared.push(box),
-    drawImage(sprite, left, top) {
-      drawn.push([sprite.source, left, top, Number(this.globalAlpha.toFixed(3))]);
+    drawImage(sprite, left, top, ...size) {
+      drawn.push([sprite.source, left, top, Number(this.globalAlpha.toFixed(3)), ...(size.length > 0 ? [size] : [])]);
     },
   });
   globalThis.OffscreenCanvas = class {
@@ -66,6 +66,7 @@ test("it comes and goes softly, also where it is short", () => {
     [0, 15, 60, 90].map((ms) => Number(seen(ms, 90).toFixed(2))),
     [0, 0.56, 1, 0],
   );
+  assert.deepEqual([seen(0, 1000, 280), seen(1000, 1000, 280)], [1, 0]);
 });
 
 test("it goes straight on from point to point, and only what was drawn is wiped", () => {
@@ -99,6 +100,26 @@ test("one that waits, or whose picture is not here, is not drawn, but its time r
   assert.deepEqual([drawn.length, canvas.size], [0, 3]);
   page.clock.pass(550);
   assert.deepEqual([drawn.length > 0, done], [true, [3, 2]]);
+});
+
+test("what goes off grows from nothing around its middle, fast at first", () => {
+  assert.deepEqual(
+    [0, 70, 140, 280, 900].map((ms) => grown(ms, 280)),
+    [0, 0.4375, 0.75, 1, 1],
+  );
+  assert.equal(grown(0), 1);
+  const points = [
+    [0, 100, 50, 0],
+    [1000, 100, 50, 0],
+  ];
+  sky(flight({ g: 320, p: points }));
+  page.clock.pass(160);
+  const [, left, top, seenThen] = drawn.at(-1);
+  const [wide, high] = drawn.at(-1).at(-1);
+  assert.deepEqual([left + wide / 2, top + high / 2, seenThen], [100, 50, 1]);
+  assert.ok(wide > 40 && wide < 80 && high < 40);
+  page.clock.pass(400);
+  assert.deepEqual(drawn.at(-1).slice(1, 3), [60, 30]);
 });
 
 test("when all have flown no canvas is left, and the next makes one", () => {

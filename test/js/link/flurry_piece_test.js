@@ -36,6 +36,15 @@ test("still emotes fly on the canvas, those that move by themselves as elements"
   assert.equal(made.element.dataset.flying, "1");
 });
 
+test("one that moves by itself grows from nothing when it goes off", () => {
+  const made = piece(FlurryPiece);
+  made.fly([flight(1, { e: [":egg:", "abc", 1, 1], g: 280, w: 500 })]);
+  const opacities = page.ways[1].frames.map((step) => step.opacity);
+  const { frames, timing } = page.ways[2];
+  assert.deepEqual(opacities, [1, 1, 1, 0]);
+  assert.deepEqual([frames, timing.duration, timing.delay], [[{ scale: 0 }, { scale: 1 }], 280, 500]);
+});
+
 test("what was pulled comes down with all its emotes", () => {
   const made = piece(FlurryPiece);
   made.canvas.begin = () => {

@@ -25,10 +25,12 @@ class FlurryFindingsTest < StillShowTest
 
   def whys = @show.cue_findings.filter_map { |id, why| why if id == "cue_tip" }
 
+  def flown = frames("air:#{@stage.id}").flat_map { |frame| frame.dig("fly", "flurry1") || [] }
+
   def tip
     take(:event, Core::Happened.new(:tip, said("ann", "", paid: Core::Amount.money(500, "EUR")), nil))
     advance
-    frames("air:#{@stage.id}").flat_map { |frame| frame.dig("fly", "flurry1") || [] }.size
+    flown.size
   end
 
   def test_without_a_flurry_on_air_the_sheet_says_so
@@ -55,6 +57,35 @@ class FlurryFindingsTest < StillShowTest
   def test_where_all_is_there_they_fly_and_nothing_is_said
     begin_with(["flurry"], ["alerts"], emotes: [":wren:"])
     assert_equal [[], 30], [whys, tip]
+  end
+
+  def helps = @show.cue_findings.filter_map { |id, _, helps| helps if id == "cue_tip" }
+
+  def test_what_a_platform_has_sent_flies_from_then_on_and_as_itself
+    begin_with(["flurry"], ["alerts"])
+    assert_equal %w[emotes], helps
+    at_hand(%w[otter])
+    assert_equal [[], 30, [":otter:"]], [whys, tip, flown.map { |card| card["e"].first }.uniq]
+  end
+
+  def test_a_platforms_emote_may_be_named_and_flies_no_more_once_its_shelf_is_off
+    begin_with(["flurry"], ["alerts"], flurry_emotes: ":otter:")
+    at_hand(%w[otter])
+    assert_equal [[], 30], [whys, tip]
+    at_hand(%w[otter], on: false)
+    assert_equal [":otter: cannot fly: no shelf has it"], whys
+  end
+
+  def test_more_than_may_be_on_the_way_at_once_is_said_beforehand
+    begin_with(["flurry", {"at_once" => 12}], ["flurry", {"at_once" => 20}], ["alerts"], emotes: [":wren:"])
+    assert_equal [["20 of 30 fly: more are not on the way at once"], %w[ceiling]], [whys, helps]
+  end
+
+  # Emotes that a platform has sent, on its own shelf.
+  def at_hand(names, on: true)
+    emotes = names.each_with_index.map { |name, at| Core::Dress::Emote.new(at + 1, ":#{name}:", "p#{at}", false, false, false, 1.0) }
+    shelves = [Core::Dress::Shelf.new(1, "Theirs", on, [], emotes, @lane.id)]
+    @show.dress(Bavard::Live::Wardrobe::Contents.new(shelves, [], Core::Dress::EmoteIndex.new(shelves, []), {}))
   end
 
   def test_a_cue_that_rests_promises_nothing

@@ -46,7 +46,7 @@ module Bavard
         FROM = {
           "piece" => nil, "middle" => [0.5, 0.5], "top" => [0.5, 0.0], "bottom" => [0.5, 1.0], "left" => [0.0, 0.7], "right" => [1.0, 0.7]
         }.freeze
-        MOST_FLOWN = 200
+        MOST_FLOWN = 300
         # When a part begins after the cue does, and ends before it.
         BEGINS_S = (0..120)
         TIMED = %w[picture words message].flat_map do |part|

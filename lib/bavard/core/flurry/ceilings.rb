@@ -27,6 +27,9 @@ module Bavard
           @ends.size
         end
 
+        # @return [Integer] how many of nobody's may still begin now
+        def free(now_ms) = [@at_once - flying(now_ms), @per_minute - recent(@times, now_ms).size].min.clamp(0..)
+
         # @param person [Object, nil] nil: nobody's, as from a cue
         # @return [Symbol, nil] which ceiling is reached: :person, :minute or :at_once
         def full(person, now_ms)

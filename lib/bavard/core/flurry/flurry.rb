@@ -54,7 +54,9 @@ module Bavard
           @grown = []
           @wait_ms = 0
           whose = Whose.new(line.id, line.person.key)
-          flights = emotes(line).first(@piece["per_line"]).flat_map { |emote| of_line(emote, whose, now_ms) }
+          emotes = emotes(line).first(@piece["per_line"])
+          @volley = volley(emotes.size * @piece["copies"])
+          flights = emotes.flat_map { |emote| of_line(emote, whose, now_ms) }
           [flights, @grown]
         end
 
@@ -64,10 +66,12 @@ module Bavard
           return [] if !@piece["from_cues"] || wish.emotes.empty?
 
           step_ms = WISH_OVER_MS / [wish.many, 1].max
-          asked = Pilot::Asked.new(way: wish.way, from: wish.from)
           whose = Whose.new(wish.line_id, nil)
+          # A ring has no gap where not all of it may fly.
+          volley = volley([wish.many, @ceilings.free(now_ms)].min)
           Array.new(wish.many) do |at|
-            made(wish.emotes[at % wish.emotes.size], whose, now_ms, wait_ms: wish.after_ms.to_i + (at * step_ms), asked:)
+            asked = Pilot::Asked.new(way: wish.way, from: wish.from, volley: in_volley(volley, at), wait_ms: at * step_ms)
+            made(wish.emotes[at % wish.emotes.size], whose, now_ms, asked, after_ms: wish.after_ms.to_i)
           end.compact
         end
 
@@ -99,11 +103,15 @@ module Bavard
           return [crowded(emote, whose, people, now_ms)].compact if people
 
           Array.new(@piece["copies"]) do
-            flight = made(emote, whose, now_ms, wait_ms: @wait_ms)
+            flight = made(emote, whose, now_ms, Pilot::Asked.new(volley: @volley, wait_ms: @wait_ms))
             @wait_ms += @piece["apart_ms"] if flight
+            @volley = in_volley(@volley, @volley.at + 1)
             flight
           end.compact
         end
+
+        def volley(of) = Bursts::Volley.new((@seed * SEED_STEP) + @number, 0, [of, 1].max)
+        def in_volley(volley, at) = Bursts::Volley.new(volley.seed, at, volley.of)
 
         # One for all of them, which grows while it flies.
         def crowded(emote, whose, people, now_ms)
@@ -113,7 +121,7 @@ module Bavard
             @grown |= [growing.flight]
             return
           end
-          flight = made(emote, whose, now_ms, asked: Pilot::Asked.new(most: Crowd::LARGEST)) or return
+          flight = made(emote, whose, now_ms, Pilot::Asked.new(most: Crowd::LARGEST)) or return
           @growing.shift if @growing.size >= Crowd::MOST_CODES
           @growing[emote[0]] = Growing.new(flight, now_ms + flight.length_ms)
           grow(flight, people)
@@ -126,16 +134,16 @@ module Bavard
         end
 
         # @return [Flight, nil]
-        def made(emote, whose, now_ms, wait_ms: 0, asked: Pilot::Asked.new)
+        def made(emote, whose, now_ms, asked, after_ms: 0)
           full = @ceilings.full(whose.person, now_ms)
           return refuse(full) if full
 
           asked.emote = emote
-          asked.at_ms = now_ms + wait_ms
+          asked.at_ms = now_ms + after_ms + asked.wait_ms.to_i
           flight = @pilot.flight(asked, Random.new((@seed * SEED_STEP) + (@number += 1)))
           flight.id = @number
           flight.line_id = whose.line_id
-          flight.wait_ms = wait_ms
+          flight.wait_ms += after_ms
           @ceilings.admit(whose.person, now_ms, now_ms + flight.whole_ms)
           flight
         end

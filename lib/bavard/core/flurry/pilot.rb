@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "bursts"
 require_relative "flight"
 require_relative "heap"
 require_relative "room"
@@ -19,9 +20,11 @@ module Bavard
         NARROWEST = 0.2
         SECOND_MS = 1000
         # They turn whatever their spin.
-        TURNING = %w[swing pile].freeze
-        # What is asked of one flight. way and from:: nil: as the piece has them; most:: how much it may still grow
-        Asked = Struct.new(:emote, :at_ms, :way, :from, :most, keyword_init: true)
+        TURNING = %w[swing pile confetti].freeze
+        SEEDS = 1_000_000
+        # What is asked of one flight. way and from:: nil: as the piece has them; most:: how much it may still grow; volley:: what
+        # it belongs to, if that goes off at once; wait_ms:: its turn otherwise
+        Asked = Struct.new(:emote, :at_ms, :way, :from, :most, :volley, :wait_ms, keyword_init: true)
 
         # @param piece [Hash] a flurry
         # @param rooms [Array<Box>] in the piece, from Room
@@ -34,22 +37,40 @@ module Bavard
 
         # @param asked [Asked]
         # @param random [Random]
-        # @return [Flight] without an id, a line and a wait
+        # @return [Flight] without an id and a line
         def flight(asked, random)
           way = asked.way || chosen_way(random)
+          Bursts::ALL.include?(way) ? shot(way, asked, random) : flown(way, asked, random)
+        end
+
+        private
+
+        def flown(way, asked, random)
           depth = random.rand * @piece["depth"] / 100.0
           length_ms = length_ms(random, depth)
           spin = spin(random, length_ms)
           room = way == "pile" ? @rooms.first : room(random)
           size_px, *reach = fitted(size_px(random, depth), asked, room, turns: spin.nonzero? || TURNING.include?(way))
           heaped = way == "pile" && @heap.drop(random, reach.max, length_ms, spin, asked.at_ms)
-          points, length_ms = heaped || [through(room, way == "pile" ? "fall" : way, random, reach, asked.from), length_ms]
+          points, length_ms = heaped || [through(room, Ways.path(way == "pile" ? "fall" : way, random, field(room, reach, asked))), length_ms]
           # On a heap it turns only while it falls, and what swings as it hangs.
           spin = 0 if heaped || way == "swing"
-          Flight.new(emote: asked.emote, size_px:, length_ms:, depth:, points:, spin:)
+          Flight.new(emote: asked.emote, size_px:, length_ms:, depth:, points:, spin:, wait_ms: asked.wait_ms.to_i)
         end
 
-        private
+        # All of a volley are equally far away, and take equally long: that is what makes it one.
+        def shot(way, asked, random)
+          volley = asked.volley || Bursts::Volley.new(random.rand(SEEDS), 0, 1)
+          shared = volley.random
+          room = room(shared)
+          length_ms = length_ms(shared, 0)
+          spin = spin(random, length_ms)
+          size_px, *reach = fitted(size_px(random, 0), asked, room, turns: spin.nonzero? || TURNING.include?(way))
+          shot = Bursts.shot(way, volley, random, field(room, reach, asked, from_piece: way != "confetti"), length_ms)
+          wait_ms = shot.wait_ms + (way == "fountain" ? asked.wait_ms.to_i : 0)
+          Flight.new(emote: asked.emote, size_px:, length_ms: shot.length_ms, depth: 0, points: through(room, shot.points), spin:, wait_ms:,
+            grows_ms: Bursts::GROWS_MS)
+        end
 
         def chosen_way(random)
           ways = @piece["ways"].empty? ? Ways::ALL : @piece["ways"]
@@ -89,10 +110,14 @@ module Bavard
           [size, across * size * most / 2, down * size * most / 2]
         end
 
+        def field(room, reach, asked, from_piece: true)
+          from = asked.from || (@piece.values_at("from_x", "from_y").map { |share| share / 100.0 } if from_piece)
+          Ways::Field.new(room.width, room.height, *reach, from)
+        end
+
         # @return [Array<Ways::Point>] in the piece
-        def through(room, way, random, reach, from)
-          from ||= @piece.values_at("from_x", "from_y").map { |share| share / 100.0 }
-          Ways.path(way, random, Ways::Field.new(room.width, room.height, *reach, from)).each do |point|
+        def through(room, points)
+          points.each do |point|
             point.x += room.x
             point.y += room.y
           end

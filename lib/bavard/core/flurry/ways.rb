@@ -20,6 +20,7 @@ module Bavard
           def bottom = [height - reach_y, height / 2.0].max
           def across = right - left
           def down = bottom - top
+          def lower = [across, down].min
 
           # @return [Array(Float, Float)]
           def point
@@ -29,6 +30,21 @@ module Bavard
 
           def x_in(value) = value.clamp(left, right)
           def y_in(value) = value.clamp(top, bottom)
+
+          # @param place [Array(Float, Float)]
+          # @return [Array(Float, Float)] the nearest that is so far from every edge, or the middle
+          def inside(place, far)
+            [[place[0], left, right], [place[1], top, bottom]].map do |at, least, most|
+              most - least > 2 * far ? at.clamp(least + far, most - far) : (least + most) / 2.0
+            end
+          end
+
+          # @return [Float] as far as something may go from a place that way
+          def reach(place, angle)
+            [[Math.cos(angle), place[0], left, right], [Math.sin(angle), place[1], top, bottom]].filter_map do |along, at, least, most|
+              ((along.positive? ? most : least) - at) / along if along.abs > 1e-9
+            end.min
+          end
         end
 
         # One coordinate on its way between two edges that throw it back.
@@ -53,8 +69,9 @@ module Bavard
         end
 
         # Those of which nothing but the room has to be known; what piles up is Pile's.
-        ALONE = %w[fall rise drift rebound swing circle burst fountain].freeze
-        ALL = %w[fall rise drift rebound swing circle pile burst fountain].freeze
+        ALONE = %w[fall rise drift rebound swing circle fountain].freeze
+        # Those that have a part in something that goes off at once are Bursts's.
+        ALL = %w[fall rise drift rebound swing circle pile burst ring firework fountain confetti].freeze
         # How often its own width or height a rebounding one crosses the room.
         CROSSINGS = (1.6..3.2)
         GRAVITY = 0.65
@@ -131,17 +148,6 @@ module Bavard
           end
         end
 
-        # From one point outwards, fast at first.
-        def burst(random, field)
-          x, y = field.point
-          angle = among(random, 0, FULL)
-          length = to_edge(field, x, y, angle) * among(random, 0.55, 1.0)
-          sampled do |share|
-            gone = (1 - ((1 - share)**2.4)) * length
-            [field.x_in(x + (Math.cos(angle) * gone)), field.y_in(y + (Math.sin(angle) * gone)), 0]
-          end
-        end
-
         # Up from one point, and outwards and down again.
         def fountain(random, field)
           x, y = field.point
@@ -172,22 +178,10 @@ module Bavard
           (0..samples).map { |at| (at / samples.to_f).then { |share| Point.new(share, *yield(share)) } }
         end
 
-        def to_edge(field, x, y, angle)
-          along_x = Math.cos(angle)
-          along_y = Math.sin(angle)
-          [ahead(along_x, x, field.left, field.right), ahead(along_y, y, field.top, field.bottom)].min
-        end
-
-        def ahead(along, from, least, most)
-          return Float::INFINITY if along.abs < 1e-9
-
-          ((along.positive? ? most : least) - from) / along
-        end
-
         def among(random, least, most) = least + ((most - least) * random.rand)
         def sign(random) = random.rand < 0.5 ? -1 : 1
 
-        private_class_method(*ALONE.map(&:to_sym), :swaying, :sampled, :to_edge, :thrown, :ahead, :among, :sign)
+        private_class_method(*ALONE.map(&:to_sym), :swaying, :sampled, :thrown, :among, :sign)
       end
     end
   end

@@ -77,18 +77,17 @@ module Bavard
       # What several people said together is nobody's message.
       def message? = @cue["message"] && @events.size == 1 && !@line.nil? && !@line.text.empty?
 
-      # Those the cue names; those of the message; or a handful of all there are.
+      # Those the cue names; those of the message; or a handful of all there are, platforms' among them.
       #
       # @return [Array<Array>] as Core::Flurry takes them
       def emotes(wardrobe, random)
-        named = @cue["flurry_emotes"].split.filter_map { |code| wardrobe.emotes.contenders(code).first&.emote }
+        named = @cue["flurry_emotes"].split.filter_map { |code| wardrobe.called(code) }
         return named.map { |emote| plain(emote) } if named.any?
 
         theirs = said_emotes(wardrobe)
         return theirs if theirs.any?
 
-        all = wardrobe.contents.shelves.select(&:looked_for?).flat_map(&:emotes).reject(&:overlay)
-        all.sample(HANDFUL, random:).map { |emote| plain(emote) }
+        wardrobe.flown.sample(HANDFUL, random:).map { |emote| plain(emote) }
       end
 
       def said_emotes(wardrobe)

@@ -55,6 +55,7 @@ module Bavard
         @worn = {}
         @platforms_off = contents.shelves.select { |shelf| shelf.feed_id && !shelf.on }.to_h { |shelf| [shelf.feed_id, true] }
         contents.shelves.each { |shelf| shelf.emotes.each { |emote| @platform_emotes[[shelf.feed_id, emote.code]] = true } if shelf.feed_id }
+        @theirs = theirs(contents.shelves.select(&:on))
         @shelf_of = contents.shelves.each_with_object({}) { |shelf, of| shelf.emotes.each { |emote| of[emote.id] ||= shelf.id } }
       end
 
@@ -63,6 +64,13 @@ module Bavard
 
       # @return [Integer] emotes on the host's shelves that are worn
       def size = contents.shelves.select(&:looked_for?).sum { |shelf| shelf.emotes.size }
+
+      # @return [Array<Core::Dress::Emote>] all that may fly: those of the host's shelves, and what platforms have sent so far
+      def flown = contents.shelves.select(&:looked_for?).flat_map(&:emotes).reject(&:overlay) + @theirs.values
+
+      # @param code [String]
+      # @return [Core::Dress::Emote, nil] of the host's shelves, or of a platform
+      def called(code) = emotes.contenders(code).first&.emote || @theirs[code]
 
       # @param address [String, nil]
       # @return [String, nil] the picture's id, if it is there
@@ -172,6 +180,10 @@ module Bavard
         @journal.later { @store.badge_seen(feed_id, kind, theirs) }
       end
 
+      # What platforms have sent, by its code.
+      def theirs(shelves) = shelves.select(&:feed_id).flat_map(&:emotes).to_h { |emote| [emote.code, fresh(emote.code, emote.picture)] }
+      def fresh(code, picture) = Core::Dress::Emote.new(nil, code, picture, false, false, false, 0)
+
       # The platform's own emotes make a shelf of their own, so that it is seen which there are: once their picture is there.
       def note_platform_emote(feed_id, code, address)
         return if @platform_emotes[[feed_id, code]] || @platform_emotes.size >= MOST_PLATFORM_EMOTES || code.match?(/\s/)
@@ -181,6 +193,7 @@ module Bavard
         return unless picture
 
         @platform_emotes[[feed_id, code]] = true
+        @theirs[code] = fresh(code, picture) unless @platforms_off[feed_id]
         show_id = @show_id
         row = {"code" => code[0, Core::Dress::EmoteIndex::LONGEST_CODE], "picture" => picture}
         @journal.later { @store.put_platform_emote(show_id, feed_id, row) }

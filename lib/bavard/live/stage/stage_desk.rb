@@ -95,9 +95,9 @@ module Bavard
       # @return [Boolean] whether viewers see alerts there
       def plays_alerts? = on_air?(Core::Pieces::AlertsPiece::KEY)
 
-      # @return [Boolean] whether viewers see emotes fly there that cues let go
-      def flies_for_cues?
-        (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == FlownPieces::KIND && !piece["hidden"] && piece["from_cues"] }
+      # @return [Array<Hash>] pieces on air in which emotes of cues fly
+      def flurries_for_cues
+        (stage.on_air || Playout::EMPTY)["pieces"].select { |piece| piece["kind"] == FlownPieces::KIND && !piece["hidden"] && piece["from_cues"] }
       end
 
       # @return [Boolean] whether viewers see shout-outs there

@@ -40,7 +40,7 @@ module Bavard
           Fields::Property.number("apart_ms", "set apart by", 0..3000, 180, unit: "ms"),
           Fields::Property.number("per_person", "of one person in a minute", 1..600, 40),
           Fields::Property.number("per_minute", "of all in a minute", 1..6000, 600),
-          Fields::Property.number("at_once", "on the way at once", 1..400, 120),
+          Fields::Property.number("at_once", "on the way at once", 1..600, 120),
           Fields::Property.number("alike_s", "the same of many grows within (0: never)", 0..60, 8, unit: "s"),
           Fields::Property.number("alike_from", "from so many people on", 2..100, 4)
         ].freeze

@@ -40,6 +40,11 @@ module Bavard
         json(import: upload_to_shelf.files(uploads).id)
       end
 
+      # A few to begin with, that ship with the application.
+      post "/shelves/ours" do
+        json(import: upload_to_shelf.ours.id)
+      end
+
       # A pack that stands at an address, and can be read again from there.
       post "/shelves/from-address" do
         json(import: upload_to_shelf.address(text(params["address"]).strip).id)

@@ -14,6 +14,8 @@ module Bavard
       LARGEST_BYTES = 256 * 1024 * 1024
       MOST_FILES = 100
       ZIP = "PK\u0003\u0004".b.freeze
+      OURS = Dir[File.expand_path("../../../../../assets/emotes/*.svg", __dir__)].freeze
+      OURS_NAME = "To begin with"
 
       # @param site [Site]
       # @param show [Live::Show]
@@ -35,6 +37,11 @@ module Bavard
         begin_with(pack ? ["pack", kept.first.last] : ["files", *kept.flatten], File.basename(kept.first.first, ".*"))
       end
 
+      # @return [Live::Imports::Import] of the emotes that ship with the application
+      def ours
+        begin_with(["files", *OURS.each_with_index.flat_map { |path, at| [File.basename(path), copy(File.new(path), at.to_s)] }], OURS_NAME)
+      end
+
       # What the shelf had goes, if it is not in the pack any more.
       #
       # @param address [String] of a pack
@@ -52,7 +59,7 @@ module Bavard
       private
 
       def copy(file, name)
-        File.join(@folder, name).tap { |path| FileUtils.cp(file.path, path) }
+        File.join(@folder, name).tap { |path| IO.copy_stream(file.path, path) }
       end
 
       def begin_with(given, fallback_name, address: nil)
