@@ -66,8 +66,9 @@ module Bench
       piece = WHOLE.merge("emote_px" => 64, "length_s" => 20, "at_once" => FIREWORK, "per_minute" => 6000)
       cue = {"length_s" => 1, "flurry_count" => FIREWORK, "flurry_emotes" => ":wren:", "flurry_way" => "firework"}
       scene = EventScene.new([["alerts", {}], ["flurry", piece]], cues: {"follow" => cue}, queue: {"gap_ms" => 0})
+      scene.frames_per_s(1)
       scene.happen("follow", "viewer")
-      sleep(1.5)
+      sleep(2.5)
       {firework: sum(scene), firework_frames_per_s: scene.frames_per_s(MEASURE_S).round(1)}
     ensure
       scene&.stop

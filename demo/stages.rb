@@ -15,6 +15,7 @@ module Bavard
           ["text", {"x" => 67, "y" => 60, "width" => 800, "height" => 76, "text_face" => "house:heading", "text_size_px" => 46,
                     "text_weight" => 700, "text_colour" => "house:ground", "words" => "Dawn ringing, east bank", "called" => "Title"}],
           ["goal", {"x" => 890, "y" => 940, "width" => 430, "height" => 120, "counted" => "subscriptions", "since" => "month",
+                    "title" => "Nest boxes for the east bank",
                     "already" => 42, "to" => 60, "text_size_px" => 24, "called" => "Nest boxes"}],
           ["flurry", {"x" => 0, "y" => 0, "width" => 1920, "height" => 1080, "ways" => %w[fall drift rebound], "depth" => 40}],
           ["alerts", {"x" => 460, "y" => 150, "width" => 860, "height" => 280, "text_size_px" => 46}],
@@ -36,6 +37,7 @@ module Bavard
         ]},
         {name: "Winter feeder", size: [1920, 1080], backdrop: "white", pieces: [
           ["goal", {"x" => 80, "y" => 80, "width" => 560, "height" => 130, "counted" => "subscriptions", "since" => "month", "already" => 42,
+                    "title" => "Nest boxes for the east bank",
                     "to" => 60}],
           ["goal", {"x" => 80, "y" => 240, "width" => 560, "height" => 190, "counted" => "worth", "since" => "ever", "to" => 500, "already" => 120,
                     "drawn" => "ring", "title" => "A new net", "figures" => "percent", "goal_colour" => "#3f8f6b"}],

@@ -1,6 +1,7 @@
 // A goal on its way: as a line, a ring, a jar or a shape that fills, by steps or marks, or in plain words.
 import { make, svg } from "../house/elements.js";
 import { grouped } from "./coming.js";
+import { sourceOf } from "./dress.js";
 import { fit } from "./fitting.js";
 import { Piece, plateOf } from "./piece.js";
 
@@ -29,7 +30,9 @@ export class GoalPiece extends Piece {
     this.title = make("span", "goal-title text");
     this.figures = make("span", "goal-figures text");
     this.drawing = make("div", "goal-drawing");
-    this.box.append(this.drawing, make("div", "goal-words", this.title, this.figures));
+    this.face = make("img", "goal-face");
+    Object.assign(this.face, { alt: "", hidden: true });
+    this.box.append(this.drawing, make("div", "goal-words", this.title, this.figures), this.face);
     this.element.append(this.box);
   }
 
@@ -67,6 +70,7 @@ export class GoalPiece extends Piece {
     if (!this.goal) return;
     const { value, to, share, reached } = this.goal;
     this.title.textContent = this.headline();
+    this.wear(this.goal.face);
     const unit = this.unit();
     const both = `${written(value)} of ${written(to)}${unit}`;
     const words = { both, value: `${written(value)}${unit}`, percent: `${Math.floor(share * 100)} %`, none: "" };
@@ -80,13 +84,24 @@ export class GoalPiece extends Piece {
     this.drawing.querySelector(".goal-ring .done")?.setAttribute("stroke-dasharray", `${share * ROUND} ${ROUND}`);
   }
 
+  // The face it has by now, if any.
+  wear(face) {
+    this.face.hidden = !face;
+    if (!face) return;
+    const source = sourceOf(face, this.face.clientHeight || 100);
+    if (this.face.getAttribute("src") === source) return;
+    const other = this.face.hasAttribute("src");
+    this.face.src = source;
+    if (other) this.face.animate([{ scale: 0.7 }, { scale: 1.12 }, { scale: 1 }], { duration: 480, easing: "ease-out" });
+  }
+
   fit() {
     const parts = this.box.querySelectorAll(".goal-words, .goal-drawing");
     fit(this.box, () => [...parts].some((part) => part.offsetTop < 0 || part.offsetTop + part.offsetHeight > this.box.clientHeight));
   }
 
   headline() {
-    return this.goal.reached && this.given.reached ? this.given.reached : this.given.title;
+    return this.goal.reached && this.given.reached ? this.given.reached : this.goal.title;
   }
 
   unit() {
@@ -141,7 +156,8 @@ export class ChallengePiece extends GoalPiece {
   }
 
   headline() {
-    const { title, waits, reached, missed } = this.given;
+    const { waits, reached, missed } = this.given;
+    const { title } = this.goal;
     const words = { waiting: waits && `${title}, ${waits}`, reached, missed }[this.goal.state];
     return words || title;
   }

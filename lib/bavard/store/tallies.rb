@@ -28,14 +28,10 @@ module Bavard
       def since(show_id, since_ms, until_ms: nil)
         counted = of(show_id, since_ms)
         counted = counted.where { arrived_at_ms < until_ms } if until_ms
-        rows = counted.group(:kind, Sequel.lit(UNIT)).select(:kind, Sequel.lit(UNIT).as(:unit), *sums)
-        rows.each_with_object(Core::Cues::Tally.new) { |row, tally| tally.add(row[:kind], row[:times].to_i, row[:worth]&.to_i, row[:unit]) }
-      end
-
-      # @return [Hash{Integer => Core::Cues::Tally}] since ever, by the feed they came in on; without amounts
-      def by_feed(show_id)
-        rows = of(show_id, 0).group(:feed_id, :kind).select(:feed_id, :kind, Sequel.lit("SUM(#{TIMES})").as(:times))
-        rows.each_with_object({}) { |row, all| (all[row[:feed_id]] ||= Core::Cues::Tally.new).add(row[:kind], row[:times].to_i) }
+        rows = counted.group(:kind, :feed_id, Sequel.lit(UNIT)).select(:kind, :feed_id, Sequel.lit(UNIT).as(:unit), *sums)
+        rows.each_with_object(Core::Cues::Tally.new) do |row, tally|
+          tally.add(row[:kind], row[:times].to_i, row[:worth]&.to_i, row[:unit], feed_id: row[:feed_id])
+        end
       end
 
       # @return [Core::Cues::Standings]

@@ -84,6 +84,9 @@ class LineTest < Minitest::Test
   end
 
   def test_a_person_is_one_whatever_case_or_width_the_login_has
+    ann = Bavard::Core::Chat::Person.new(3, "Ann_7", "Not_Ann", nil, [])
+    assert_equal [%w[host viewer], %w[viewer], %w[viewer]], %w[ＡＮＮ＿７ Not_Ann ann].map { |account| ann.signed_in(account).roles }
+    assert_equal [ann, %w[viewer]], [ann.signed_in("ann_7"), ann.roles]
     keys = ["Ann_7", "ann_7", "ＡＮＮ＿７"].map { |login| Bavard::Core::Chat::Person.new(3, login, login, nil, []).key }
     assert_equal ["3/ann_7"], keys.uniq
   end

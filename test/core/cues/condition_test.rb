@@ -140,6 +140,14 @@ class CueConditionTest < Minitest::Test
     assert_equal [0, 1, 2], [2.4, 2.5, 5.0].map { |done| Challenge.card(PIECE, running(done:))[:passed] }
   end
 
+  def test_a_stage_that_is_passed_is_told_of_once_and_so_is_the_end
+    told = [2.4, 2.5, 2.6, 5.1].map { |done| running(done:) }.each_cons(2).map { |before, after| Challenge.come_to(PIECE, before, after) }
+    assert_equal [[["milestone", 25]], [], [["milestone", 50]]], told
+    reached = Challenge.add(PIECE, running(done: 2), 50)
+    assert_equal [["milestone", 25], ["milestone", 50], ["reached", nil]], Challenge.come_to(PIECE, running(done: 2), reached)
+    assert_equal [[], []], [Challenge.come_to(PIECE, reached, running(done: 0)), Challenge.come_to(PIECE, running(done: 3), running(done: 2))]
+  end
+
   def test_small_totals_are_told_with_a_tenth_and_one_that_runs_down_with_what_is_left
     assert_equal [4.3, 4], [Challenge.card(PIECE, running(done: 4.26))[:value], Challenge.card(PIECE.merge("total" => 1000), running(done: 4.26))[:value]]
     assert_in_delta 5.7, Challenge.card(PIECE.merge("runs" => "down"), running(done: 4.26))[:value]

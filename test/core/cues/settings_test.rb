@@ -36,7 +36,9 @@ class CueSettingsTest < Minitest::Test
     told = (1..(Settings::MOST_PLACES + 1)).to_h { |number| ["#{number}#{"p" * 200}", {"followers" => number}] }
     kept = Settings.read_places(told)
     assert_equal [Settings::MOST_PLACES, [200], {}], [kept.size, kept.keys.map(&:length).uniq, Settings.read_places("x")]
-    assert_equal({"followers" => 12, "gifts" => 1}, Settings.all_totals("totals" => {"followers" => 5, "gifts" => 1}, "told" => {"a" => {"followers" => 3}, "b" => {"followers" => 4}}))
+    document = {"totals" => {"followers" => 5, "gifts" => 1}, "told" => {"a" => {"followers" => 3}, "b" => {"followers" => 4}}}
+    assert_equal [12, 1, 0], %w[followers gifts visits].map { |counted| Bavard::Core::Cues::Totals.there(document, counted) }
+    assert_equal [3, 7, 4, 0, 0], [%w[a], %w[a b], %w[b b], %w[c], []].map { |places| Bavard::Core::Cues::Totals.there(document, "followers", places) }
   end
 
   def test_a_sheet_from_elsewhere_rests_where_its_chats_are_not

@@ -52,9 +52,32 @@ class TallyTest < Minitest::Test
   def test_a_goal_goes_up_or_falls_and_is_reached
     assert_equal [45, 0.1667, false], goal(3, from: 42).values_at(:value, :share, :reached)
     assert_equal [45, 0.75], goal(3, already: 42).values_at(:value, :share)
-    assert_equal [{value: 70, from: 0, to: 60, share: 1.0, reached: true}], [goal(70)]
+    assert_equal [{value: 70, from: 0, to: 60, share: 1.0, reached: true, title: "Go", passed: 0}], [goal(70, title: "Go")]
     assert_equal [40, 0.3333, false], goal(20, from: 60, to: 0, falls: true).values_at(:value, :share, :reached)
     assert_equal [true, 1.0], goal(0, from: 5, to: 5).values_at(:reached, :share)
+  end
+
+  def test_a_title_is_written_with_its_numbers
+    titles = ["On the way to {to}", "{value} of {to}, {left} to go", "{reached} {}", ""].map { |title| goal(1234.5, title:, to: 20_000)[:title] }
+    assert_equal ["On the way to 20\u00A0000", "1\u00A0234.50 of 20\u00A0000, 18\u00A0765.50 to go", "{reached} {}", ""], titles
+    assert_equal ["On the way to 60", "Of, still"], ["On the way to {to}", "Of{value}, still {left}"].map { |title| Goal.called("title" => title, "to" => 60) }
+    assert_equal "All 90 seeds", Goal.called("title" => "All {to} seeds", "total" => 90)
+  end
+
+  def test_milestones_are_passed_one_by_one_and_told_once
+    one = {"milestones" => "25, 50 and 75; 150, 0, 50", "from" => 0, "to" => 60, "falls" => false}
+    cards = [0, 14, 15, 46, 61].map { |counted| Goal.of(one, counted) }
+    assert_equal [0, 0, 1, 3, 3], cards.map { |card| card[:passed] }
+    told = cards.each_cons(2).map { |before, after| Goal.come_to(one, before, after) }
+    assert_equal [[], [["milestone", 25]], [["milestone", 50], ["milestone", 75]], [["reached", nil]]], told
+    assert_empty Goal.come_to(one, cards.last, cards.first)
+  end
+
+  def test_it_has_the_face_of_what_it_has_come_to
+    faces = {"face" => "a", "face_1" => "b", "face_3" => "d", "face_reached" => "z", "milestones" => "20, 40, 60, 80"}
+    assert_equal %w[a b b d d z], [0, 12, 24, 36, 48, 60].map { |counted| goal(counted, **faces)[:face] }
+    assert_equal [nil, "b", "b"], [0, 12, 60].map { |counted| goal(counted, "face_1" => "b", "milestones" => "20")[:face] }
+    refute goal(3).key?(:face)
   end
 
   def test_since_ever_it_goes_from_one_number_there_was_to_another

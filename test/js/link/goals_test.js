@@ -10,7 +10,6 @@ eachOnAPage();
 
 const goal = (values, style = {}) => {
   const made = piece(GoalPiece, {
-    title: "Nest boxes",
     reached: "All of them!",
     figures: "both",
     counted: "worth",
@@ -18,7 +17,7 @@ const goal = (values, style = {}) => {
     words: { drawn: "line" },
     ...style,
   });
-  made.counted({ value: 0, to: 60, share: 0, reached: false, ...values });
+  made.counted({ title: "Nest boxes", value: 0, to: 60, share: 0, reached: false, ...values });
   return made;
 };
 
@@ -70,9 +69,21 @@ test("it is drawn as it is set, and anew when that changes", () => {
   assert.ok(made.element.querySelector(".goal-jar"));
 });
 
+test("it wears the face of what it has come to, which jumps when it becomes another one", () => {
+  const made = goal({ face: "abc" });
+  const face = made.element.querySelector(".goal-face");
+  assert.deepEqual([face.hidden, face.getAttribute("src"), page.ways.length], [false, "/pictures/abc-4.webp", 0]);
+  made.counted({ ...made.goal, value: 30, share: 0.5, face: "def" });
+  assert.deepEqual([face.getAttribute("src"), page.ways.length, page.ways[0].element], ["/pictures/def-4.webp", 1, face]);
+  made.counted({ ...made.goal, value: 31 });
+  assert.equal(page.ways.length, 1);
+  const { face: gone, ...without } = made.goal;
+  made.counted(without);
+  assert.deepEqual([gone, face.hidden], ["def", true]);
+});
+
 const challenge = (card, style = {}) => {
   const made = piece(ChallengePiece, {
-    title: "Fill the feeder",
     waits: "soon",
     reached: "Done!",
     missed: "",
@@ -81,7 +92,17 @@ const challenge = (card, style = {}) => {
     words: { drawn: "line" },
     ...style,
   });
-  made.live({ value: 3, to: 10, share: 0.3, stages: [25, 50], passed: 1, state: "running", left: 90_500, ...card });
+  made.live({
+    title: "Fill the feeder",
+    value: 3,
+    to: 10,
+    share: 0.3,
+    stages: [25, 50],
+    passed: 1,
+    state: "running",
+    left: 90_500,
+    ...card,
+  });
   return made;
 };
 

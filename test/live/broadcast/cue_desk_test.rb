@@ -80,7 +80,7 @@ class CueDeskTest < Minitest::Test
     @desk.use(@document.merge("cues" => @document["cues"].map { |cue| cue["kind"] == "tip" ? cue.merge(later) : cue }))
     @desk.happened(event(:tip, "for you", paid: euros(5)), @now)
     advance
-    wardrobe = Struct.new(:contents).new(Struct.new(:shelves).new([]))
+    wardrobe = Struct.new(:flown).new([])
     card = @desk.card(nil)
     assert_equal [{"message" => [2000, 6000]}, {by: "letters"}, 1500], [card[:t], card[:u], @desk.playing.heard[:w]]
     assert_equal 700, @desk.playing.wish(wardrobe, Random.new(1)).after_ms

@@ -14,6 +14,63 @@ class GatheringsTest < GatheringTest
     assert_equal 1, reached
   end
 
+  def recent = @show.cues.report[:recent].map { |one| [one[:kind], one[:name]] }
+
+  def test_milestones_of_goals_and_stages_of_challenges_ask_the_cue_sheet_each_once
+    %w[ann bo cy].each { |login| happen(:follow, login) }
+    assert_equal [["Feeder", 25], ["Three of you", 25], ["Three of you", 50], ["Three of you", 75]], milestones
+    assert_equal 1, reached
+  end
+
+  def milestones
+    events = @show.cues.recent.map(&:event).select { |event| event.kind == "milestone" }
+    events.map { |event| [event.name, event.number] }.sort
+  end
+
+  # Of a goal and a challenge that begin anew, and of a goal that does not.
+  def begin_anew_pieces
+    pieces = [["goal", {"to" => 9, "anew" => true}], ["goal", {"to" => 9, "anew" => true, "since" => "ever"}], ["goal", {"to" => 9}],
+      ["challenge", {"total" => 10, "anew" => true, "begins" => "follow"}], ["challenge", {"total" => 10, "begins" => "follow"}]]
+    built = pieces.each_with_index.map { |(kind, values), at| Core::Pieces.kind(kind).build("#{kind}#{at + 1}", values) }
+    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => built), on_air: true)
+    begin_show
+    @show.begin_broadcast
+    happen(:follow, "ann")
+    @show.desks.each_value { |desk| desk.add_to("On the way to {to}", 3) }
+    advance
+  end
+
+  def stand = [told_of("goal1"), told_of("goal2"), told_of("goal3"), live("challenge4"), live("challenge5")].map { |card| card["value"] }
+
+  def test_after_a_broadcast_what_begins_anew_does_and_all_else_stands
+    begin_anew_pieces
+    assert_equal [4, 4, 4, 1, 1], stand
+    @show.end_broadcast
+    advance
+    assert_equal [0, 1, 4, 0, 1], stand
+    happen(:follow, "bo")
+    assert_equal [1, 2, 5, 1, 2], stand
+    @show.begin_broadcast
+    advance
+    assert_equal [0, 2, 3, 1, 2], stand
+  end
+
+  def test_a_broadcast_that_is_not_over_after_all_goes_on_as_it_was_also_over_a_restart
+    begin_anew_pieces
+    began_ms = @show.cues.began_ms
+    @show.end_broadcast
+    until_written
+    @show.begin_broadcast(at_ms: began_ms)
+    advance
+    assert_equal [4, 4, 4, 1, 1], stand
+    @show.end_broadcast
+    advance(300)
+    until_written
+    begin_show
+    advance
+    assert_equal [0, 1, 4, 0, 1], stand
+  end
+
   def test_the_newest_is_told_and_known_again_after_a_restart
     happen(:follow, "ann")
     happen(:follow, "bo")

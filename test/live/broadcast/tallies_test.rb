@@ -2,6 +2,7 @@
 
 require_relative "../../support/lines"
 require_relative "../../support/plain"
+require_relative "../../../lib/bavard/live/broadcast/goal_count"
 require_relative "../../../lib/bavard/live/broadcast/tallies"
 
 # What is counted by the broadcast, the day, the month and since ever, over midnights.
@@ -23,7 +24,6 @@ class TalliesTest < Minitest::Test
     end
 
     def standings_since(_show_id, from_ms) = Core::Cues::Standings.new.tap { |all| between(from_ms, nil).each { |event| all.count(event) } }
-    def by_feed(_show_id) = {}
 
     private
 
@@ -41,7 +41,8 @@ class TalliesTest < Minitest::Test
     line
   end
 
-  def counts(tallies) = Bavard::Live::Tallies::SPANS.map { |span| tallies.value(span, "followers") }
+  def asked(*feeds) = Bavard::Live::Tallies::Asked.new("followers", "EUR", feeds.empty? ? nil : feeds)
+  def counts(tallies) = Bavard::Live::Tallies::SPANS.map { |span| tallies.value(span, asked) }
 
   def test_at_midnight_the_day_begins_anew_and_the_month_goes_on
     evening = at(2026, 11, 27, 23, 59, 30)
@@ -70,9 +71,9 @@ class TalliesTest < Minitest::Test
     tallies = tallies(at(2026, 12, 1, 0, 0, 10))
     follow(tallies, at(2026, 12, 1, 0, 0, 10))
     tallies.advance(at(2026, 11, 30, 23, 59))
-    assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, "followers") }
+    assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, asked) }
     tallies.advance(at(2026, 12, 1, 0, 1))
-    assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, "followers") }
+    assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, asked) }
   end
 
   def test_without_a_beginning_the_broadcast_began_with_the_day
@@ -92,11 +93,11 @@ class TalliesTest < Minitest::Test
 
   def test_what_was_there_already_counts_since_ever_alone
     now = at(2026, 11, 27, 9)
-    tallies = tallies(now, totals: {"followers" => 1200})
+    tallies = tallies(now, totals: {"totals" => {"followers" => 1200}, "told" => {}})
     follow(tallies, now)
     assert_equal [1, 1, 1, 1201], counts(tallies)
     retold = tallies.retold
-    tallies.totals = {"followers" => 7}
+    tallies.totals = {"totals" => {"followers" => 3}, "told" => {"pond/a" => {"followers" => 4}}}
     assert_equal [8, retold + 1], [counts(tallies).last, tallies.retold]
   end
 
@@ -104,11 +105,11 @@ class TalliesTest < Minitest::Test
     now = at(2026, 11, 27, 9)
     tallies = tallies(now, began_ms: now - 3_600_000)
     [now - 60_000, now - 30_000, now].each { |at_ms| follow(tallies, at_ms) }
-    asked = @log.asked.size
-    2.times { assert_equal 2, tallies.value_until("broadcast", "followers", "EUR", now) }
-    assert_equal asked + 1, @log.asked.size
+    questions = @log.asked.size
+    2.times { assert_equal 2, tallies.value_until("broadcast", asked, now) }
+    assert_equal questions + 1, @log.asked.size
     tallies.begin(now - 45_000, now)
-    assert_equal 1, tallies.value_until("broadcast", "followers", "EUR", now)
+    assert_equal 1, tallies.value_until("broadcast", asked, now)
   end
 
   def test_the_first_of_a_person_is_known_and_the_next_is_not
@@ -123,6 +124,46 @@ class TalliesTest < Minitest::Test
     tallies = tallies(now)
     follow(tallies, now)
     assert_equal [1, 0, 1], [[1], [2], [1, 2]].map { |feeds| tallies.on_feeds(feeds, "followers") }
+  end
+
+  def test_of_chosen_chats_there_is_already_what_their_platform_told_of_them
+    now = at(2026, 11, 27, 9)
+    told = {"totals" => {"followers" => 5}, "told" => {"pond/a" => {"followers" => 1000}, "lake/b" => {"followers" => 300}}}
+    tallies = tallies(now, totals: told)
+    tallies.places.merge!(1 => "pond/a", 2 => "lake/b", 3 => "pond/a", 4 => "sea/c")
+    follow(tallies, now)
+    ever = [[], [1], [2], [1, 3], [1, 2], [4]].map { |feeds| tallies.value("ever", asked(*feeds)) }
+    assert_equal [1306, 1001, 300, 1001, 1301, 0], ever
+    assert_equal [1, 0], [[1], [2]].map { |feeds| tallies.value("day", asked(*feeds)) }
+  end
+
+  def test_from_any_moment_that_is_over_it_is_counted_on
+    now = at(2026, 11, 27, 9)
+    tallies = tallies(now)
+    [now - 90_000, now - 60_000, now - 30_000].each { |at_ms| follow(tallies, at_ms) }
+    assert_equal [3, 2, 0], [now - 90_000, now - 60_000, now].map { |since| tallies.value_since(since, asked) }
+    follow(tallies, now)
+    assert_equal [3, 1, 0], [tallies.value_since(now - 60_000, asked), tallies.value_since(now - 60_000, asked, now - 30_000),
+      tallies.value_since(now - 60_000, asked(2))]
+  end
+
+  # A goal, of which a time of the day alone is meant for today.
+  def count(tallies, now_ms, **piece)
+    goal = {"counted" => "followers", "unit" => "EUR", "since" => "start", "starts" => "", "until" => "", "feeds" => []}
+    Bavard::Live::GoalCount.new(goal.merge(piece.transform_keys(&:to_s)), tallies, now_ms, now_ms)
+  end
+
+  def test_a_goal_has_a_start_of_its_own_and_counts_nothing_before_it
+    now = at(2026, 11, 27, 9)
+    tallies = tallies(now, began_ms: at(2026, 11, 27, 8, 59))
+    [at(2026, 11, 25, 20), at(2026, 11, 27, 8), now - 1].each { |at_ms| follow(tallies, at_ms) }
+    tallies.begin(at(2026, 11, 27, 8, 59), now)
+    starts = ["2026-11-25 19:00", "2026-11-26", "08:00", "08:30", "09:30", "2027-01-01", "", "sometime", "2026-13-01"]
+    assert_equal [3, 2, 2, 1, 0, 0, 1, 1, 1], starts.map { |text| count(tallies, now, starts: text).value }
+    assert_equal [at(2026, 11, 25, 19), now, at(2026, 11, 27, 8, 59)],
+      ["2026-11-25 19:00", "2027-01-01", ""].map { |text| count(tallies, now, starts: text).from_ms }
+    assert_equal [1, 1], [count(tallies, now, starts: "2026-11-25", until: "2026-11-26"), count(tallies, now, since: "broadcast")].map(&:value)
+    assert_equal [2, 0], [["1"], ["2"]].map { |feeds| count(tallies, now, starts: "08:00", feeds:).come }
   end
 
   def test_a_line_that_is_no_event_counts_nothing

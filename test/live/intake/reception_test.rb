@@ -41,6 +41,14 @@ class ReceptionTest < LiveTest
     assert_equal [0, [true, true, true]], [standing, pulled]
   end
 
+  def test_the_host_is_known_by_the_account_they_are_signed_in_with
+    @lane.feed.permission = Bavard::Core::Permission.new(1, "pond", "Bo", "Whoever", ["read"])
+    roles = []
+    @show.happenings.define_singleton_method(:said) { |line| roles << line.person.roles }
+    %w[bo ann whoever].each_with_index { |login, index| take(:line, said(login, "!hello teo"), "h#{index}") }
+    assert_equal [%w[host viewer], %w[viewer], %w[viewer]], roles
+  end
+
   def words = @lane.lines.map { |card| card[:f].map(&:last).join }
   def edit(id, text, login: nil) = take(:edit_line, Bavard::Core::Edited.new(login, text, nil), id)
 

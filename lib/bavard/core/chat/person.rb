@@ -11,6 +11,7 @@ module Bavard
       # badge_pictures (by badge) are addresses of its pictures, or nil.
       class Person
         VIEWER = "viewer"
+        HOST = "host"
         ONLY_VIEWER = [VIEWER].freeze
 
         attr_reader :feed_id, :login, :display_name, :colour, :badges
@@ -41,6 +42,14 @@ module Bavard
         # @return [Array<String>] what they are; a viewer where nothing is known
         def roles = @roles ||= badges.empty? ? ONLY_VIEWER : badges.map { |badge| Dress::Badge.read(badge).kind } | [VIEWER]
 
+        # @param account [String] with which the host is signed in on that platform
+        # @return [Person] with the host's role, if it is theirs; what is drawn beside the name is the platform's
+        def signed_in(account)
+          return self if roles.include?(HOST) || Person.fold(login) != Person.fold(account)
+
+          dup.tap { |person| person.be([HOST, *roles]) }
+        end
+
         # @param name [String] what is to be seen of the name, also where the login would be
         # @return [Person]
         def called(name)
@@ -59,6 +68,8 @@ module Bavard
         protected
 
         def values = [feed_id, login, display_name, colour, badges, avatar, badge_pictures]
+
+        def be(roles) = @roles = roles
 
         def cover(name)
           @display_name = name

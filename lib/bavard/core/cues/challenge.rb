@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "goal"
 require_relative "tally"
 
 module Bavard
@@ -71,14 +72,24 @@ module Bavard
           (row["each"] * Tally.times(event.kind, event.number)) + (row["per_unit"] * units).to_f
         end
 
-        # @return [Hash] as a page draws it: value, to, share, state; stages passed of all
+        # @return [Hash] as a page draws it: as a goal's, with its state, stages, and when it is missed
         def card(piece, state)
           total = piece["total"]
           share = state.done / total
           value = piece["runs"] == "down" ? total - state.done : state.done
-          stages = stages(piece)
-          {value: value.round(total < SMALL ? 1 : 0), to: total, share: share.round(4), state: state.state,
-           reached: state.state == "reached", stages:, passed: stages.count { |stage| share * 100 >= stage }, ends: ends_ms(piece, state)}
+          card = {value: value.round(total < SMALL ? 1 : 0), to: total, share: share.round(4), reached: state.state == "reached"}
+          Goal.dressed(piece, card, piece["stages"]).merge(state: state.state, stages: stages(piece), ends: ends_ms(piece, state))
+        end
+
+        # What it has come to between two states: stages it passed, and its end.
+        #
+        # @return [Array<Array(String, Integer)>] milestone and in hundredths which; reached, missed
+        def come_to(piece, before, after)
+          return [] unless before.running?
+
+          shares = [before, after].map { |state| 100 * state.done / piece["total"] }
+          passed = stages(piece).select { |stage| stage > shares[0] && stage <= shares[1] }.map { |stage| ["milestone", stage] }
+          after.running? ? passed : passed.push([after.state, nil])
         end
 
         # @return [Integer, nil] when it is missed
@@ -87,7 +98,7 @@ module Bavard
         end
 
         # @return [Array<Integer>] in hundredths of the way
-        def stages(piece) = piece["stages"].scan(/\d+/).map(&:to_i).grep(1..99).uniq.sort
+        def stages(piece) = Goal.milestones(piece["stages"])
       end
     end
   end

@@ -90,7 +90,8 @@ module Bavard
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",
           "purchase" => "{name} bought something[ for {amount}]", "visit" => "{name} comes to visit[ with {number} viewers]", "own" => "{name}",
-          "cause" => "{name} gave {amount} to the cause", "reached" => "{name}: reached!", "missed" => "{name}: not this time"
+          "cause" => "{name} gave {amount} to the cause", "milestone" => "{name}: {number} % of the way",
+          "reached" => "{name}: reached!", "missed" => "{name}: not this time"
         }.freeze
 
         module_function

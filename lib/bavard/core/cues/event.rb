@@ -32,8 +32,11 @@ module Bavard
       KINDS = {
         "follow" => "follows", "subscription" => "new subscriptions", "renewal" => "renewals", "gift" => "given subscriptions", "tip" => "tips",
         "paid" => "paid lines", "purchase" => "purchases", "visit" => "visits",
-        "cause" => "gifts to a good cause", "own" => "your own", "reached" => "goals reached", "missed" => "challenges missed"
+        "cause" => "gifts to a good cause", "own" => "your own", "milestone" => "milestones of goals and challenges",
+        "reached" => "goals reached", "missed" => "challenges missed"
       }.freeze
+      # Those that nobody did: what a piece itself tells of.
+      OF_PIECES = %w[milestone reached missed].freeze
     end
   end
 end

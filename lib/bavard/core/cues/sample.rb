@@ -10,7 +10,8 @@ module Bavard
         NAME = "kestrel_ann"
         # What belongs to an event of each kind: amount in whole units, months, gifts or viewers.
         USUAL = {
-          "renewal" => {"number" => "12"}, "gift" => {"number" => "5"}, "visit" => {"number" => "41"},
+          "milestone" => {"name" => "On the way to 60", "number" => "50"}, "renewal" => {"number" => "12"},
+          "gift" => {"number" => "5"}, "visit" => {"number" => "41"},
           "tip" => {"amount" => "5", "currency" => "EUR"}, "paid" => {"amount" => "300", "currency" => "sparks"},
           "purchase" => {"amount" => "12.5", "currency" => "EUR"}, "cause" => {"amount" => "10", "currency" => "EUR"}
         }.freeze
@@ -19,6 +20,8 @@ module Bavard
         MESSAGES = ["", "best hour of my day, thank you", "for the nest boxes", "おはようございます", "greetings from the other bank, where it rains"].freeze
         # Of what usually comes, from a tenth to ten times as much.
         SPREAD = [0.1, 0.5, 1, 2, 4, 10].freeze
+
+        LAST_MILESTONE = 99
 
         module_function
 
@@ -46,7 +49,7 @@ module Bavard
         # @return [Hash{String => String}] as {for}, with a message
         def thrown(cue, random)
           usual = self.for(cue)
-          people = Cue.people(cue)
+          people = OF_PIECES.include?(cue["kind"]) ? [usual["name"]] : Cue.people(cue)
           amounts = {"amount" => "amount", "number" => cue["kind"] == "renewal" ? "months" : "number"}
             .select { |typed, _| usual.key?(typed) }.to_h { |typed, what| [typed, within(cue, what, usual[typed].to_f * SPREAD.sample(random:))] }
           usual.merge(amounts, "name" => (people.any? ? people : NAMES).sample(random:), "message" => MESSAGES.sample(random:))
@@ -54,7 +57,7 @@ module Bavard
 
         def within(cue, what, number)
           from, to = cue.values_at("#{what}_from", "#{what}_to")
-          [[number.round, from, 1].max, (to if to.positive?)].compact.min.to_s
+          [[number.round, from, 1].max, (to if to.positive?), (LAST_MILESTONE if cue["kind"] == "milestone")].compact.min.to_s
         end
 
         # @return [String, nil] a number within the cue's range

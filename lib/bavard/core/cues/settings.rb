@@ -44,9 +44,6 @@ module Bavard
           given.first(MOST_PLACES).to_h { |place, totals| [place[0, LONGEST_PLACE], totals(totals)] }
         end
 
-        # @return [Hash{String => Integer}] typed and told together, by what is counted
-        def all_totals(document) = [document["totals"], *document["told"].each_value].reduce({}) { |all, one| all.merge(one) { |_, a, b| a + b } }
-
         # What is there already, besides what Bavard counted.
         #
         # @param given [Hash{String => Integer}] by what is counted

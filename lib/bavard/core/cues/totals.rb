@@ -22,6 +22,16 @@ module Bavard
           [kind, *address.except(*PASSING, *each_time).values.compact].join("/")[0, Settings::LONGEST_PLACE]
         end
 
+        # What was there already, besides what Bavard counted. What the host typed is of no certain chat.
+        #
+        # @param document [Hash] of the cue sheet
+        # @param places [Array<String>, nil] of chats; nil: all there are
+        # @return [Integer]
+        def there(document, counted, places = nil)
+          told = places ? document["told"].values_at(*places.uniq).compact : document["told"].each_value
+          told.sum { |one| one.fetch(counted, 0) } + (places ? 0 : document["totals"].fetch(counted, 0))
+        end
+
         # The host says how many there are now.
         #
         # @param number [Integer] in all

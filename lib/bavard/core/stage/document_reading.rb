@@ -9,7 +9,7 @@ module Bavard
       # what is missing is as it comes.
       module DocumentReading
         # Properties that are pictures which something is drawn from.
-        DRAWN_FROM = %w[plate_frame goal_shape].freeze
+        DRAWN_FROM = (%w[plate_frame goal_shape] + Pieces::GoalPiece::FACES).freeze
 
         module_function
 

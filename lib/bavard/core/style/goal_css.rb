@@ -18,7 +18,8 @@ module Bavard
         # @return [Hash{String => String}]
         def from(piece)
           WordsCss.from(piece).merge("--done" => piece["goal_colour"], "--rest" => "rgb(#{Look::PlateSettings.rgb(piece["rest_colour"])} / #{REST})",
-            "--thick" => Look::PlateSettings.share(piece["thick"]), **Look::PlatePattern.css("goal", piece), **shape(piece))
+            "--thick" => Look::PlateSettings.share(piece["thick"]), "--face-size" => "#{Look::PlateSettings.share(piece["face_size"])}em",
+            **Look::PlatePattern.css("goal", piece), **shape(piece))
         end
 
         # A picture of the host's own: what of it is opaque is the shape.
@@ -29,7 +30,7 @@ module Bavard
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn", "step_form", "goal_fills"))
+        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn", "step_form", "goal_fills", "face_place"))
 
         private_class_method :shape
       end

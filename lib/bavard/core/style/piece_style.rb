@@ -22,8 +22,8 @@ module Bavard
         CONTENT = {
           "picture" => %w[pictures fit round change], "video" => %w[film again loudness fit round], "text" => [],
           "clock" => %w[clock clock_form before after], "now_line" => %w[seconds],
-          "alerts" => %w[kinds], "flurry" => [], "goal" => %w[title unit counted reached figures steps],
-          "challenge" => %w[title unit waits reached missed figures steps], "newest" => %w[title what otherwise figures], "counter" => [],
+          "alerts" => %w[kinds], "flurry" => [], "goal" => %w[unit counted reached figures steps],
+          "challenge" => %w[unit waits reached missed figures steps], "newest" => %w[title what otherwise figures], "counter" => [],
           "shout_out" => %w[title picture last_shown followers clip], "captions" => [],
           "voices" => %w[when_empty arc_degrees], "room_card" => %w[join title picture count code],
           "portraits" => %w[figure sized mirrored align gap swap swap_ms bounce quiet_opacity blinks],

@@ -4,6 +4,7 @@ require_relative "../../core/cues/sheet_edits"
 require_relative "../../core/cues/tally"
 require_relative "../../core/cues/totals"
 require_relative "../part"
+require_relative "goal_count"
 
 module Bavard
   module Live
@@ -16,6 +17,7 @@ module Bavard
       def begin_broadcast(noticed = nil, at_ms: now_ms)
         tallies.begin(at_ms, now_ms)
         cues.began_ms = at_ms
+        desks.each_value { |desk| desk.begin_counting(again: at_ms < now_ms) }
         @show.use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))
       end
 
@@ -60,17 +62,20 @@ module Bavard
       # @return [Array(Numeric, Integer, Numeric)] how much came since it began to count, how long that is in milliseconds, and how much
       #   there is by now
       def pace_of(piece, added)
-        since, counted, unit = piece.values_at("since", "counted", "unit")
-        [tallies[since].value(counted, unit), now_ms - tallies.counted_from(since, now_ms), tallies.value(since, counted, unit) + added]
+        count = GoalCount.new(piece, tallies, now_ms, now_ms)
+        [count.come, now_ms - count.from_ms, count.value + added]
       end
 
       # @return [Hash{String => Integer}] how many there are in all, of what is no money
       def totals
-        (Core::Cues::Tally::COUNTED.keys - Core::Cues::Tally::MONEY).to_h { |counted| [counted, tallies.value("ever", counted).to_i] }
+        (Core::Cues::Tally::COUNTED.keys - Core::Cues::Tally::MONEY).to_h { |counted| [counted, tallies.value("ever", Tallies::Asked.new(counted)).to_i] }
       end
 
       # @param at_ms [Integer] as above
-      def end_broadcast(at_ms: now_ms) = @show.use_cues(cues.document.merge("ended_ms" => at_ms))
+      def end_broadcast(at_ms: now_ms)
+        @show.use_cues(cues.document.merge("ended_ms" => at_ms))
+        desks.each_value { |desk| desk.begin_anew { |goal| over_with_it(goal) } }
+      end
 
       # A feed that can tell says whether somebody broadcasts: the first to begin begins the broadcast, the last to end ends it.
       # What it was when Bavard connected tells nothing.
@@ -91,8 +96,11 @@ module Bavard
 
       private
 
+      # Of a goal that counts by the broadcast all of it is over at its end, though the next has not begun.
+      def over_with_it(goal) = goal["since"] == "broadcast" ? GoalCount.new(goal, tallies, now_ms, now_ms).come : 0
+
       # @return [Hash{Integer => String}] by feed
-      def places = @places ||= {}
+      def places = tallies.places
 
       def place_of(feed)
         asks = @show.platforms[feed.platform]&.description&.asks || []
@@ -112,7 +120,7 @@ module Bavard
 
       def use_totals(changed)
         @show.use_cues(cues.document.merge(changed))
-        tallies.totals = Core::Cues::Settings.all_totals(cues.document)
+        tallies.totals = cues.document
       end
 
       # IRC tells only where its topic does, so that it counts for nothing here.

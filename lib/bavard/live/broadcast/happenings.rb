@@ -47,17 +47,18 @@ module Bavard
         shout_outs.said(line, roles, now)
       end
 
-      # A goal is reached, a challenge reached or missed: the cue sheet says what happens then. Of several stages that show the
-      # same, it is told once.
+      # A goal or a challenge has come to something: the cue sheet says what happens then. Of several stages that show the same, it is
+      # told once.
       #
-      # @param how [String] reached or missed
-      def reached(piece, how)
+      # @param how [String] milestone, reached or missed
+      # @param number [Integer, nil] of a milestone, in hundredths of the way
+      def reached(piece, how, number = nil)
         now = now_ms
-        title = piece["title"]
-        return if now - (@ended ||= {}).fetch([title, how], 0) < SAME_MS
+        title = Core::Cues::Goal.called(piece)
+        return if now - (@ended ||= {}).fetch([title, how, number], 0) < SAME_MS
 
-        @ended[[title, how]] = now
-        cues.happen(Core::Cues::Event.new(id: ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], message: ""), now)
+        @ended[[title, how, number]] = now
+        cues.happen(Core::Cues::Event.new(id: ids.next(now), kind: how, at_ms: now, login: "", name: title, roles: [], number:, message: ""), now)
       end
 
       # Moves on what was counted, cues and shout-outs.
@@ -69,8 +70,8 @@ module Bavard
         play_cue(now) if cues.changed?
       end
 
-      # @param ended [Array<Array(Hash, String)>] challenges, and how
-      def told_ended(ended) = ended.each { |piece, how| reached(piece, how) }
+      # @param told [Array<Array(Hash, String, Integer)>] challenges, what they came to, and which
+      def told_ended(told) = told.each { |piece, how, number| reached(piece, how, number) }
 
       private
 

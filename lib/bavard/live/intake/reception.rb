@@ -56,11 +56,18 @@ module Bavard
       def line(lane, intake)
         return unless lane.new?(intake.platform_id)
 
-        line = Core::Chat::Line.from(intake, id: @show.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
+        line = made(lane, intake)
         return @show.mishaps.rejected(lane.feed.kind.to_sym, "a line with nothing in it") if line.text.empty? && !line.event?
 
         gone = lane.taken_before.came?(intake.platform_id, @show.now_ms)
         gone ? @show.lines.arrive_deleted(line, lane.id, Core::Gate::PASS, @show.now_ms) : judge(lane, line)
+      end
+
+      # @return [Core::Chat::Line] of which the host is known by the account they are signed in with
+      def made(lane, intake)
+        line = Core::Chat::Line.from(intake, id: @show.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
+        line.person = line.person.signed_in(lane.feed.permission.account) if lane.feed.permission
+        line
       end
 
       def judge(lane, line)

@@ -2,6 +2,7 @@
 
 require_relative "../../core/cues/goal"
 require_relative "../../core/cues/newest"
+require_relative "../broadcast/goal_count"
 
 module Bavard
   module Live
@@ -10,7 +11,7 @@ module Bavard
       KINDS = %w[goal newest].freeze
 
       attr_reader :told
-      # Told of a goal that is reached while it plays; or nil.
+      # Told of a goal that is reached, or of which a milestone is, while it plays: piece, reached or milestone, and which; or nil.
       attr_writer :reached
 
       # @param shared [Playout::Shared] gives the show's Tallies and its Gatehouse, where there are any
@@ -53,33 +54,18 @@ module Bavard
       def revision = [tallies.revision, gate&.names_revision, added]
 
       # What cues added to goals.
-      def added = counts && @pieces.map { |piece| counts.number(piece) }
+      def added = counts && @pieces.map { |piece| counts.besides(piece) }
 
       def card(piece)
         return {rows: newest(piece)} if piece["kind"] == "newest"
 
-        Core::Cues::Goal.of(piece, value(piece) + (counts ? counts.number(piece) : 0))
+        Core::Cues::Goal.of(piece, value(piece) + (counts ? counts.besides(piece) : 0))
       end
 
-      def value(piece)
-        ends_ms = ends_ms(piece)
-        now_ms = @clock&.call
-        return tallies.value(piece["since"], piece["counted"], piece["unit"]) unless ends_ms && now_ms && now_ms >= ends_ms
-
-        tallies.value_until(piece["since"], piece["counted"], piece["unit"], ends_ms)
-      end
-
-      # A time alone is that of the day on which the goal began to be shown.
-      def ends_ms(piece)
-        year, month, day, hour, minute = Core::Cues::Goal.until(piece["until"]) || return
-        today = Time.at((@shown_ms ||= @clock&.call.to_i) / 1000)
-        Time.new(year || today.year, month || today.month, day || today.day, hour || 0, minute || 0).to_i * 1000
-      rescue ArgumentError # the 31st of February
-        nil
-      end
+      def value(piece) = GoalCount.new(piece, tallies, @clock&.call, @shown_ms ||= @clock&.call.to_i).value
 
       def newest(piece)
-        return [["", tallies.value(piece["since"], piece["counted"], piece["unit"]).to_s]] if piece["what"] == "count"
+        return [["", tallies.value(piece["since"], Tallies::Asked.by(piece)).to_s]] if piece["what"] == "count"
 
         Core::Cues::Newest.rows(piece, tallies.standings(piece["since"])) { |login, name| seen(login, name) }
       end
@@ -88,7 +74,11 @@ module Bavard
       def seen(login, name) = gate ? gate.called(login, name, @clock&.call.to_i) : name
 
       def tell(now)
-        @pieces.each { |piece| @reached&.call(piece) if now[piece["id"]][:reached] && @told[piece["id"]]&.fetch(:reached, nil) == false }
+        @pieces.each do |piece|
+          before = @told[piece["id"]] or next
+          after = now[piece["id"]]
+          Core::Cues::Goal.come_to(piece, before, after).each { |how, number| @reached&.call(piece, how, number) } if after.key?(:share)
+        end
       end
     end
   end

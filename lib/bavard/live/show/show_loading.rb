@@ -29,8 +29,7 @@ module Bavard
         kept = record.cues
         @cues = CueDesk.new(kept, feed_name: ->(feed_id) { lanes[feed_id]&.feed&.name })
         @cues.began_ms = kept["began_ms"]
-        @tallies = Tallies.new(id, stores.tallies, now_ms, began_ms: kept["began_ms"],
-          totals: Core::Cues::Settings.all_totals(kept))
+        @tallies = Tallies.new(id, stores.tallies, now_ms, began_ms: kept["began_ms"], totals: kept)
         all = -> { desks.values }
         @sounding = Sounding.new(hub, all)
         @shout_outs = ShoutOuts.new(stores.fellows.of_show(id), self, Sounding.new(hub, all, :shouts?))

@@ -16,18 +16,19 @@ module Bavard
 
       # @param kept [Hash, nil] as {#to_h} gave it
       def initialize(kept)
-        kept ||= {}
-        @numbers = (kept["numbers"] || {}).transform_values(&:to_i)
-        @challenges = (kept["challenges"] || {}).transform_values { |state| Challenge.read(state) }
+        read(kept || {})
         @said_ms = {}
         @before = {}
       end
 
       # @return [Hash] to be kept
-      def to_h = {"numbers" => @numbers, "challenges" => @challenges.transform_values(&:to_h)}
+      def to_h = {"numbers" => @numbers.dup, "over" => @over.dup, "challenges" => @challenges.transform_values(&:to_h)}
 
       # @return [Integer] of a counter; of a goal, what was added to it
       def number(piece) = @numbers.fetch(piece["id"], piece["begins_at"].to_i)
+
+      # @return [Numeric] of a goal, what is there besides what was counted: what was added, without what is over
+      def besides(piece) = number(piece) - @over.fetch(piece["id"], 0)
 
       # @param by [Numeric]
       def count(piece, by) = @numbers[piece["id"]] = (number(piece) + by).round.clamp(-LARGEST, LARGEST)
@@ -48,19 +49,39 @@ module Bavard
       def state(piece) = @challenges.fetch(piece["id"], Challenge::WAITING)
 
       # @param event [Core::Cues::Event]
-      # @return [Array(Boolean, Array<Hash>)] whether anything is another one now, and the challenges that ended with it
+      # @return [Array(Boolean, Array<Array(Hash, String, Integer)>)] whether anything is another one now, and what challenges came to
+      #   with it: the piece, milestone, reached or missed, and which
       def count_event(document, event, now_ms) = each_challenge(document) { |piece, state| Challenge.count_event(piece, state, event, now_ms) }
 
-      # @return [Array(Boolean, Array<Hash>)] as {#take}
+      # @return [Array(Boolean, Array)] as {#count_event}
       def advance(document, now_ms) = each_challenge(document) { |piece, state| Challenge.advance(piece, state, now_ms) }
 
       # What a cue adds to a goal, a challenge or a counter of that name.
       #
-      # @return [Array(Boolean, Array<Hash>)] as {#take}
+      # @return [Array(Boolean, Array)] as {#count_event}
       def add(document, called, number)
         document["pieces"].each { |piece| count(piece, number) if ADDED.include?(piece["kind"]) && called?(piece, called) }
         each_challenge(document) { |piece, state| called?(piece, called) ? Challenge.add(piece, state, number) : state }
       end
+
+      # The broadcast is over: goals, challenges and counters that begin anew by themselves do.
+      #
+      # @yieldparam piece [Hash] a goal
+      # @yieldreturn [Numeric] how much of what was counted is over with it
+      def begin_anew(document)
+        @before_anew = to_h
+        document["pieces"].select { |piece| piece["anew"] }.each do |piece|
+          [@challenges, @numbers].each { |kept| kept.delete(piece["id"]) }
+          over = piece["kind"] == "goal" ? yield(piece) : 0
+          @over[piece["id"]] = over unless over.zero?
+        end
+      end
+
+      # The next broadcast begins: what is counted by it is nothing, so that nothing of it is over.
+      def begin_counting = @over.clear
+
+      # The broadcast is not over after all.
+      def take_back_anew = @before_anew&.then { |before| read(before) }
 
       # A line of chat may count.
       #
@@ -86,6 +107,12 @@ module Bavard
 
       private
 
+      def read(kept)
+        @numbers = (kept["numbers"] || {}).transform_values(&:to_i)
+        @over = (kept["over"] || {}).select { |_, number| number.is_a?(Numeric) }
+        @challenges = (kept["challenges"] || {}).transform_values { |state| Challenge.read(state) }
+      end
+
       # @return [Challenge::State, nil]
       def pressed(piece, what, now_ms)
         now = state(piece)
@@ -108,16 +135,16 @@ module Bavard
 
       def each_challenge(document)
         changed = false
-        ended = challenges(document).select do |piece|
+        told = challenges(document).flat_map do |piece|
           before = state(piece)
           after = yield(piece, before)
-          next if after == before
+          next [] if after == before
 
           changed = true
           @challenges[piece["id"]] = after
-          before.running? && !after.running?
+          Challenge.come_to(piece, before, after).map { |how, number| [piece, how, number] }
         end
-        [changed, ended]
+        [changed, told]
       end
     end
   end

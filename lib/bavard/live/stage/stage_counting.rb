@@ -16,15 +16,29 @@ module Bavard
       # Something happened that challenges may count.
       #
       # @param event [Core::Cues::Event]
-      # @return [Array<Array(Hash, String)>] challenges that ended with it, and how
+      # @return [Array<Array(Hash, String, Integer)>] challenges that came to something with it: milestone, reached, missed; and which
       def happened(event, now_ms) = counted(live.counts.count_event(shown_document, event, now_ms), keep: true)
 
       # @param called [String] the name or title of goals, challenges and counters
-      # @return [Array<Array(Hash, String)>] as {#happened}
+      # @return [Array<Array(Hash, String, Integer)>] as {#happened}
       def add_to(called, number)
         ended = counted(live.counts.add(shown_document, called, number), keep: true)
         set_live { nil }
         ended
+      end
+
+      # The broadcast is over.
+      #
+      # @yield as {LiveCounts#begin_anew}
+      def begin_anew(&block)
+        live.counts.begin_anew(shown_document, &block)
+        set_live { nil }
+      end
+
+      # @param again [Boolean] whether the broadcast is not over after all, rather than another one
+      def begin_counting(again:)
+        again ? live.counts.take_back_anew : live.counts.begin_counting
+        set_live { nil }
       end
 
       # A line of chat may count in a counter.
@@ -43,7 +57,7 @@ module Bavard
 
       # Moves on challenges and captions.
       #
-      # @return [Array<Array(Hash, String)>] as {#happened}
+      # @return [Array<Array(Hash, String, Integer)>] as {#happened}
       def advance_live(now_ms)
         live.captioning.advance(shown_document, live, now_ms)
         [draft, air].each(&:relive) if live.captioning.changed?
@@ -76,12 +90,11 @@ module Bavard
       # @return [Integer, nil] when what is set is kept next
       def live_due_ms = @unkept ? (@kept_ms || 0) + KEPT_EVERY_MS : nil
 
-      # @return [Array<Array(Hash, String)>] challenges that ended, and how
-      def counted((changed, ended), keep:)
+      def counted((changed, told), keep:)
         return [] unless changed
 
-        keep || ended.any? ? set_live { nil } : [draft, air].each(&:relive)
-        ended.map { |piece| [piece, live.counts.state(piece).state] }
+        keep || told.any? ? set_live { nil } : [draft, air].each(&:relive)
+        told
       end
     end
   end

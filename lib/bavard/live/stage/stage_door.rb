@@ -96,7 +96,7 @@ module Bavard
       end
 
       def listen_to(desk)
-        desk.air.reached = ->(piece) { @show.happenings.reached(piece, "reached") }
+        desk.air.reached = ->(piece, how, number) { @show.happenings.reached(piece, how, number) }
         desk.air.left = ->(line_id, why) { @show.sightings.add(line_id, ["gone", now_ms, [desk.stage.name, why]]) if lines[line_id] }
         desk
       end

@@ -13,7 +13,7 @@ module Bavard
         KEY = "challenge"
         LABEL = "Challenge"
         ICON = "target"
-        COUNTABLE = (Cues::KINDS.keys - %w[reached missed]).freeze
+        COUNTABLE = (Cues::KINDS.keys - Cues::OF_PIECES).freeze
 
         COUNTS = [
           Fields::Property.choice("kind", "for", COUNTABLE, "follow"),
@@ -21,7 +21,7 @@ module Bavard
           Fields::Property.number("per_unit", "and per unit of its amount", -100_000..100_000, 0, digits: 2)
         ].freeze
         CONTENT = [
-          Fields::Property.text("title", "title", 120, "Fill the winter feeder"),
+          Fields::Property.text("title", "title ({value}, {to}, {left} stand for numbers)", 120, "Fill the winter feeder"),
           Fields::Property.number("total", "how much", 1..GoalPiece::LARGEST, 100),
           Fields::Property.text("unit", "of what", 40, "seeds"),
           Fields::Property.choice("runs", "runs", %w[up down], "up"),
@@ -33,7 +33,9 @@ module Bavard
           Fields::Property.text("stages", "stages on the way, in %", 60, "25, 50, 75"),
           Fields::Property.text("waits", "words before it begins", 120, "soon"),
           Fields::Property.text("reached", "words once it is reached", 120, "Done, thank you all"),
-          Fields::Property.text("missed", "words where it is missed", 120, "Not this time")
+          Fields::Property.text("missed", "words where it is missed", 120, "Not this time"),
+          Fields::Property.switch("anew", "begins anew after each broadcast", false),
+          *GoalPiece::FACED
         ].freeze
         DRAWN = GoalPiece::DRAWN
         LOOK = GoalPiece::LOOK
