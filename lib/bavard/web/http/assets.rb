@@ -25,6 +25,8 @@ module Bavard
       # Their lines stay, empty, so that what a browser says of a line is true.
       OURS = %r{\A/(?:js|css)/}
       COMMENTS = {".js" => %r{^[ \t]*//[^\n]*$}, ".css" => %r{^[ \t]*/\*.*?\*/[ \t]*$}m}.freeze
+      # Nothing is a matter of how far a line is set in: in ours no text goes over several.
+      INDENTED = /^[ \t]+/
       COMPRESSED = %w[text/css text/javascript image/svg+xml].freeze
 
       # @param name [String] such as "css/house.css"
@@ -66,7 +68,7 @@ module Bavard
         comments = OURS.match?(path) && COMMENTS[File.extname(path)]
         return bytes unless comments
 
-        bytes.dup.force_encoding(Encoding::UTF_8).gsub(comments) { |comment| "\n" * comment.count("\n") }
+        bytes.dup.force_encoding(Encoding::UTF_8).gsub(comments) { |comment| "\n" * comment.count("\n") }.gsub(INDENTED, "")
       end
 
       def smaller(env, path, status, headers, body)
