@@ -6,6 +6,7 @@ ruby ">= 3.1"
 
 gem "addressable", "~> 2.9"
 gem "argon2", "~> 2.3"
+gem "cld3", "~> 3.7"
 gem "crass", "~> 1.0"
 gem "erubi", "~> 1.13"
 gem "ffi", "~> 1.17"

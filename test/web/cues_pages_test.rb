@@ -146,20 +146,47 @@ class CuesPagesTest < WebTest
     assert_equal 404, last_response.status
   end
 
-  def test_a_message_is_read_aloud_only_while_its_cue_plays
+  def test_what_is_said_aloud_is_heard_only_while_its_cue_plays
     make_stage
     token = stores.stages.find(@stage.id).token
     send_json("/dress/cues/cues/cue_tip", {"aloud" => true})
-    line = try(amount: "5", currency: "EUR", message: "good morning")["line"]
+    try(amount: "5", currency: "EUR", message: "good morning")
     show.ask { |one| one.cues.advance(one.now_ms) }
-    get "/air/#{token}/said/#{line}.wav"
+    playing = show.ask { |one| one.cues.queue.playing.id }
+    get "/air/#{token}/said/#{playing}.wav"
     assert_equal [200, "RIFF"], [last_response.status, last_response.body[0, 4]]
-    ["/air/#{token}/said/1.wav", "/air/#{"x" * 32}/said/#{line}.wav"].each do |path|
+    ["/air/#{token}/said/#{playing + 1}.wav", "/air/#{"x" * 32}/said/#{playing}.wav"].each do |path|
       get path
       assert_equal 404, last_response.status, path
     end
     show.ask { |one| one.cues.skip(one.now_ms) }
-    get "/air/#{token}/said/#{line}.wav"
+    get "/air/#{token}/said/#{playing}.wav"
     assert_equal 404, last_response.status
+  end
+
+  LONG = %w[one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen].join("+").freeze
+
+  def seconds = (last_response.body.bytesize - 44) / 44_100.0
+
+  def test_what_a_cue_would_say_is_heard_beforehand_and_has_its_ceiling
+    get "/dress/cues/cues/cue_tip/spoken.wav"
+    assert_equal 404, last_response.status
+    send_json("/dress/cues/cues/cue_tip", {"spoken_words" => true, "aloud" => true})
+    get "/dress/cues/cues/cue_tip/spoken.wav?name=ann"
+    short = seconds
+    get "/dress/cues/cues/cue_tip/spoken.wav?name=ann&message=#{LONG}"
+    assert_operator seconds, :>, short + 2
+    send_json("/dress/cues/cues/cue_tip", {"spoken_most_s" => 1})
+    get "/dress/cues/cues/cue_tip/spoken.wav?name=ann&message=#{LONG}"
+    assert_in_delta 1, seconds, 0.001
+  end
+
+  def test_all_cues_of_a_kind_are_said_alike_by_one_press
+    send_form("/dress/cues/cues", {"kind" => "tip"})
+    send_json("/dress/cues/cues/cue_tip", {"spoken_words" => true, "spoken_voice" => "de", "spoken_speed" => 80, "words" => "thanks {name}"})
+    cues = send_form("/dress/cues/cues/cue_tip/spoken-alike")["cues"]
+    assert_equal [[true, "de", 80]], cues.select { |cue| cue["kind"] == "tip" }.map { |cue| cue.values_at("spoken_words", "spoken_voice", "spoken_speed") }.uniq
+    assert_equal [[false, "en-gb", 100]], cues.reject { |cue| cue["kind"] == "tip" }.map { |cue| cue.values_at("spoken_words", "spoken_voice", "spoken_speed") }.uniq
+    assert_equal 1, cues.count { |cue| cue["words"] == "thanks {name}" }
   end
 end

@@ -1,5 +1,6 @@
 // One cue being set: for which events, and what it plays.
 import { button, icon, make } from "../house/elements.js";
+import { say } from "../house/messages.js";
 import { attempt, send, sendFiles, sendJson } from "../house/send.js";
 import { rowFor } from "../stage/properties.js";
 
@@ -20,7 +21,18 @@ const GROUPS = {
   ],
   "Not always": ["share_percent", "cool_down_s", "from_min", "to_min"],
   "What plays": ["words", "message", "length_s", "importance", "joins", "picture_place", "apart", "film"],
-  "What is heard": ["sound", "volume", "aloud"],
+  "What is heard": ["sound", "volume"],
+  "What is said aloud": [
+    "spoken_name",
+    "spoken_words",
+    "aloud",
+    "spoken_by",
+    "spoken_voice",
+    "spoken_speed",
+    "spoken_pitch",
+    "spoken_volume",
+    "spoken_most_s",
+  ],
   "How it moves": ["motion_in", "words_in", "held", "words_wave", "motion_out"],
   "When its parts come": [
     "words_begins_s",
@@ -37,7 +49,8 @@ const GROUPS = {
 };
 const OPEN = ["For which", "What plays"];
 // What is chosen from the show's own files.
-const FROM = { sound: "sounds", film: "films" };
+const FROM = { sound: "sounds", film: "films", spoken_voice: "voices" };
+const SAID = "What is said aloud";
 
 export class Edit {
   // state: fields and kinds as the sheet tells them; changed(sheet), removed(cue, sheet), close()
@@ -66,10 +79,31 @@ export class Edit {
       this.rows.push(...made);
       const box = make("details", "more", make("summary", "", title), make("div", "rows", ...made.map((one) => one.element)));
       box.open = OPEN.includes(title);
+      if (title === SAID) box.append(this.alike());
       return box;
     });
     this.root.replaceChildren(this.head(), ...groups, this.pictureRow());
     this.root.scrollTop = 0;
+  }
+
+  // One voice for all of a kind.
+  alike() {
+    const row = make("p", "cue-alike");
+    const kind = this.state.kinds[this.cue.kind];
+    row.append(
+      button("Hear it", "play", () => this.acts.say(this.cue), "button plain"),
+      button(
+        `The same for all ${kind}`,
+        "copy",
+        () =>
+          attempt(async () => {
+            this.acts.changed(await send(`/dress/cues/cues/${this.cue.id}/spoken-alike`));
+            say(`All ${kind} are said like that.`);
+          }),
+        "button plain",
+      ),
+    );
+    return row;
   }
 
   head() {

@@ -40,6 +40,7 @@ const edit = new Edit(document.querySelector("#edit"), state, {
     say(`“${cue.name}” is off the sheet.`, { undo: () => attempt(async () => take(await sendJson("/dress/cues/put-back", cue))) });
   },
   close,
+  say: (cue) => hearSpoken(cue, shownAs()),
 });
 const at = (id) => document.querySelector(id);
 const thumbs = new Thumbs();
@@ -148,6 +149,10 @@ function showLarge(cue) {
   }
   const card = cardOf(cue);
   seen.show(place, card);
+  showScore(cue, place, card);
+}
+
+function showScore(cue, place, card) {
   const { motion } = place.style;
   const words = card.w.map(([, text]) => text).join("");
   const [sound] = [state.sounds[cue.sound]];
@@ -172,8 +177,8 @@ function playHere() {
   const cue = state.cues.find((one) => one.id === state.chosen);
   if (!cue) return;
   seen.play(cue.length_s * 1000);
-  const [, begins] = state.scores[cue.id].find(([part]) => part === "sound") ?? [];
-  if (begins !== undefined) setTimeout(() => hear(cue.name), begins);
+  const [, begins] = state.scores[cue.id].find(([part]) => part === "sound" || part === "aloud") ?? [];
+  if (begins !== undefined) setTimeout(() => hear(cue.name, shownAs()), begins);
 }
 
 function row(cue) {
@@ -200,13 +205,25 @@ async function addTo(kind) {
   take(told);
 }
 
-// What plays in the drafts only is heard here.
-function hear(name) {
+// What plays in the drafts only is heard here: its sound, then what is said of what happened.
+function hear(name, happened) {
   const cue = state.cues.find((one) => one.name === name);
-  if (!cue?.sound) return;
-  const audio = new Audio(`/sounds/${cue.sound}.ogg`);
-  audio.volume = cue.volume / 100;
+  if (!cue) return;
+  if (!cue.sound) return hearSpoken(cue, happened);
+  const audio = heard(`/sounds/${cue.sound}.ogg`, cue.volume);
+  audio.addEventListener("ended", () => hearSpoken(cue, happened));
+}
+
+function heard(address, volume) {
+  const audio = new Audio(address);
+  audio.volume = volume / 100;
   audio.play().catch(() => say("This browser plays no sound before something was pressed.", { bad: true }));
+  return audio;
+}
+
+function hearSpoken(cue, happened) {
+  if (!cue.spoken_name && !cue.spoken_words && !cue.aloud) return;
+  heard(`/dress/cues/cues/${cue.id}/spoken.wav?${new URLSearchParams(happened)}`, cue.spoken_volume);
 }
 
 // How many there are in all, as the host types them, and how many of these the platforms tell themselves.

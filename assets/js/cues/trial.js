@@ -18,7 +18,7 @@ export function trial(done, sounds) {
     const ties = told.ties.length > 0 ? ` “${told.ties.join("”, “")}” fit as well, and stand behind it.` : "";
     const passed = told.passed.length > 0 ? ` ${told.passed.join("; ")}.` : "";
     document.querySelector("#tried").textContent = `${told.cue ? `Plays “${told.cue}”.` : "Nothing plays for that."}${ties}${passed}`;
-    if (values.get("where") === "draft" && !values.get("sound")) sounds(told.cue);
+    if (values.get("where") === "draft" && !values.get("sound")) sounds(told.cue, values);
     done();
   });
 }

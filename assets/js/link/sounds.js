@@ -13,20 +13,22 @@ export class Sounds {
     if (sound) this.play(sound);
   }
 
-  // i id, u address, said id of a line that is read aloud, f whether the film's own sound is meant, v volume, from ms
+  // i id, u address, said how loud it is read aloud, say what this screen's own voice would say, f whether the film's own sound is meant,
+  // v volume, from ms
   // w how many ms it waits; b: beside what else sounds, as the clip of a shout-out
-  async play({ i, u, said, f, b, v, from, w = 0 }) {
+  async play({ i, u, said, say, f, b, v, from, w = 0 }) {
     if (b) return this.unmute(i, v);
     this.stop();
     const playing = { id: i, stopped: false };
     this.playing = playing;
     if (f) this.unmute(i, v);
-    const parts = [u, said ? `${this.base}/said/${said}.wav` : null].filter(Boolean);
+    const parts = [[u, v], said ? [`${this.base}/said/${i}.wav`, said, say] : []].filter(([address]) => address);
     if (w > from) await new Promise((resolve) => setTimeout(resolve, w - from));
     let late = Math.max(0, from - w) / 1000;
-    for (const part of parts) {
+    for (const [address, volume, own] of parts) {
       if (playing.stopped) return;
-      const done = await this.one(part, v, late, playing);
+      if (own && (await (await import("./spoken.js")).speak(own, volume, playing))) continue;
+      const done = await this.one(address, volume, late, playing);
       if (!done) return;
       late = Math.max(0, late - done.seconds);
     }
@@ -72,6 +74,7 @@ export class Sounds {
     if (!this.playing) return;
     this.playing.stopped = true;
     this.playing.audio?.pause();
+    this.playing.hush?.();
     this.playing = null;
   }
 }

@@ -5,13 +5,22 @@ import { all, called, eachOnAPage, find, page, pressable, said, serve, settled, 
 import { Edit } from "../../../assets/js/cues/edit.js";
 
 eachOnAPage({
-  html: `<main data-feeds="[]" data-sounds='[["","none"],["9","Gong"]]' data-films='[["","none"]]'></main>
+  html: `<main data-feeds="[]" data-sounds='[["","none"],["9","Gong"]]' data-films='[["","none"]]' data-voices='[["en-gb","English"],["ja","Japanese"]]'></main>
     <section id="edit"></section><div id="messages"></div>`,
 });
 
 const NAMES = ["name", "amount_from", "words", "volume", "sound", "film"];
-const CUE = { id: "c1", name: "Big tip", words: "{name} gave {amount}", amount_from: "10", volume: "80", sound: "9", picture: null };
-const OTHER = { id: "c2", name: "Newcomer", words: "{name} is new", picture: "abc" };
+const CUE = {
+  id: "c1",
+  kind: "tip",
+  name: "Big tip",
+  words: "{name} gave {amount}",
+  amount_from: "10",
+  volume: "80",
+  sound: "9",
+  picture: null,
+};
+const OTHER = { id: "c2", kind: "tip", name: "Newcomer", words: "{name} is new", picture: "abc" };
 
 let edit;
 let done;
@@ -23,7 +32,11 @@ beforeEach(() => {
     (...values) =>
       done.push([name, ...values]);
   serve({ "/dress/cues": (values, path) => ({ path, values }) });
-  edit = new Edit(find("#edit"), { fields: CUE_FIELDS }, { changed: told("changed"), removed: told("removed"), close: told("close") });
+  edit = new Edit(
+    find("#edit"),
+    { fields: CUE_FIELDS, kinds: { tip: "tips" } },
+    { changed: told("changed"), removed: told("removed"), close: told("close"), say: told("say") },
+  );
 });
 
 const field = (name) => find(`[data-property="${name}"] input, [data-property="${name}"] textarea, [data-property="${name}"] select`);
@@ -122,4 +135,16 @@ test("a picture is sent, and taken away again", async () => {
     ["/dress/cues/cues/c1/picture", ["file"]],
     ["/dress/cues/cues/c1/picture", []],
   ]);
+});
+
+test("its voice is heard, and given to all of its kind, which is told", async () => {
+  edit.show(CUE);
+  pressable("Hear it").click();
+  assert.deepEqual(done.at(-1), ["say", CUE]);
+  pressable("The same for all tips").click();
+  await settled();
+  assert.deepEqual(
+    [page.asked.at(-1)[0], done.at(-1)[0], said()],
+    ["/dress/cues/cues/c1/spoken-alike", "changed", ["All tips are said like that."]],
+  );
 });

@@ -75,6 +75,7 @@ beforeEach(async () => {
       ["9", "Gong"],
     ],
     films: [["", "none"]],
+    voices: [["en-gb", "English"]],
   });
   globalThis.FormData = FieldsOf(page.window.FormData);
   heard = [];
@@ -99,7 +100,7 @@ test("nothing can be pressed before the sheet is there, everything after", async
     all("[data-waits]").filter((control) => control.disabled),
     [],
   );
-  stationOf("cues", { feeds: [], sounds: [], films: [] });
+  stationOf("cues", { feeds: [], sounds: [], films: [], voices: [] });
   serve({ "/dress/cues/sheet": { error: "Not now." }, "/dress/cues/now": now() });
   await run("cues/main.js");
   assert.equal(
@@ -132,7 +133,7 @@ test("a row says what narrows it, what else it does and what is amiss, beside it
       ["z", "Another’s."],
     ],
   };
-  stationOf("cues", { feeds: [], sounds: [], films: [] });
+  stationOf("cues", { feeds: [], sounds: [], films: [], voices: [] });
   await run("cues/main.js");
   const words = [...rowOf("a").querySelectorAll(".cue-name b, .cue-name .said, .chip, .alert-words")].map((part) => part.textContent);
   assert.deepEqual(words, ["{name} gave", "Cue a", "from 10 EUR; 12 emotes fly", "no emotes are on a shelf", "12 of 30 fly"]);

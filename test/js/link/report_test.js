@@ -108,21 +108,93 @@ function sounds() {
 
 test("a sound is heard, then what is read aloud", async () => {
   const { made, audio, all } = sounds();
-  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 0.5, from: 0 } });
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 0.7, v: 0.5, from: 0 } });
   audio().tell("loadedmetadata");
   await turn();
   assert.deepEqual([audio().playing, audio().volume], [true, 0.5]);
   audio().tell("ended");
   await turn();
-  assert.deepEqual(all(), ["/sounds/a.ogg", "/air/secret/said/9.wav"]);
+  assert.deepEqual([all(), audio().volume], [["/sounds/a.ogg", "/air/secret/said/1.wav"], 0.7]);
+});
+
+// What is loaded on demand is there some turns later, once it was loaded at all.
+await import("../../../assets/js/link/spoken.js");
+async function until(there) {
+  for (let turns = 0; turns < 500 && !there(); turns += 1) await turn();
+}
+
+// A voice of this screen's own for German and English.
+function speaking(...languages) {
+  const spoken = [];
+  globalThis.SpeechSynthesisUtterance = class {
+    constructor(text) {
+      this.text = text;
+    }
+  };
+  globalThis.speechSynthesis = {
+    getVoices: () => languages.map((lang) => ({ lang })),
+    speak: (utterance) => spoken.push(utterance),
+    cancel: () => spoken.push("hush"),
+  };
+  return spoken;
+}
+const say = {
+  t: [
+    ["ann gave five", null],
+    ["danke für alles", "de"],
+  ],
+  v: "en-gb",
+  r: 1.2,
+  p: 0.8,
+  s: 9,
+};
+
+test("a screen with voices of its own says it by them, each part in its language", async () => {
+  const { made, all } = sounds();
+  const spoken = speaking("en_US", "de-DE");
+  made.hear({ sound: { i: 1, said: 0.7, say, v: 1, from: 0 } });
+  await turn();
+  assert.deepEqual(
+    [spoken[0].text, spoken[0].lang, spoken[0].volume, spoken[0].rate, spoken[0].pitch],
+    ["ann gave five", "en_US", 0.7, 1.2, 0.8],
+  );
+  assert.equal(spoken.length, 1);
+  spoken[0].onend();
+  await turn();
+  assert.deepEqual([spoken[1].text, spoken[1].voice.lang, all()], ["danke für alles", "de-DE", []]);
+  made.hear({ stop: 1 });
+  assert.equal(spoken[2], "hush");
+  await turn();
+  assert.equal(spoken.length, 3);
+});
+
+test("it says nothing longer than it may, and nothing after that", async () => {
+  const { made } = sounds();
+  const spoken = speaking("en-GB", "de-DE");
+  made.hear({ sound: { i: 1, said: 0.7, say, v: 1, from: 0 } });
+  await until(() => spoken.length > 0);
+  page.clock.pass(8900);
+  assert.equal(spoken.length, 1);
+  page.clock.pass(200);
+  await turn();
+  assert.deepEqual(spoken.slice(1), ["hush"]);
+});
+
+test("where one part has no voice here, the machine says all of it", async () => {
+  const { made, all } = sounds();
+  const spoken = speaking("en-GB");
+  made.hear({ sound: { i: 1, said: 0.7, say, v: 1, from: 0 } });
+  await until(() => all().length > 0);
+  delete globalThis.speechSynthesis;
+  assert.deepEqual([spoken, all()], [[], ["/air/secret/said/1.wav"]]);
 });
 
 test("a page that takes over goes on where the other was", async () => {
   const { made, audio, all } = sounds();
-  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 9, v: 1, from: 2500 } });
+  made.hear({ sound: { i: 1, u: "/sounds/a.ogg", said: 1, v: 1, from: 2500 } });
   audio().tell("loadedmetadata");
   await turn();
-  assert.deepEqual(all(), ["/sounds/a.ogg", "/air/secret/said/9.wav"]);
+  assert.deepEqual(all(), ["/sounds/a.ogg", "/air/secret/said/1.wav"]);
   audio().tell("loadedmetadata");
   assert.equal(audio().currentTime, 0.5);
 });

@@ -67,12 +67,40 @@ class CueDeskTest < Minitest::Test
     advance
     card = @desk.card(nil)
     assert_equal [file, "sway", [], 0], [card[:film], card[:held], card[:out], card[:in].first["opacity"]]
-    assert_equal({v: 0.4, u: "/sounds/#{file}.ogg", f: 1, said: line.id}, @desk.playing.heard.except(:i))
-    assert_equal [line.id, nil], [@desk.read_aloud(line.id)&.id, @desk.read_aloud(99)]
+    assert_equal({v: 0.4, u: "/sounds/#{file}.ogg", f: 1, said: 0.8}, @desk.playing.heard.except(:i))
+    playing = @desk.queue.playing.id
+    assert_equal [["for you", nil]], @desk.read_aloud(playing).spoken.map(&:to_a)
+    assert_nil @desk.read_aloud(playing + 1)
     @desk.happened(event(:follow), @now, silent: true)
     advance(6000)
     advance(1000)
     assert_nil @desk.playing.heard
+  end
+
+  def speaking(**more)
+    @desk.use(@document.merge("cues" => @document["cues"].map { |cue| cue["kind"] == "follow" ? cue.merge(more.transform_keys(&:to_s)) : cue }))
+  end
+
+  def test_what_several_did_together_has_no_name_and_no_message_of_its_own
+    speaking(spoken_words: true, aloud: true, spoken_volume: 30)
+    %w[ann bo].each { |login| @desk.happened(event(:follow, "hello to all of you", login:), @now) }
+    @now += 5000
+    advance
+    assert_equal [[["2 follows from Ann", nil]], 0.3], [@desk.playing.spoken.map(&:to_a), @desk.playing.heard[:said]]
+    speaking(spoken_name: true, aloud: true)
+    @desk.skip(@now)
+    advance(1000)
+    %w[ann bo].each { |login| @desk.happened(event(:follow, "hello to all of you", login:), @now) }
+    advance(8000)
+    assert_nil @desk.playing&.heard&.key?(:said) || nil
+  end
+
+  def test_the_screens_own_voice_is_told_what_it_is_to_say_and_how
+    speaking(spoken_name: true, aloud: true, spoken_by: "screen", spoken_speed: 120, spoken_most_s: 9, spoken_voice: "en-us")
+    @desk.happened(event(:follow, "danke für alles, ihr Lieben"), @now)
+    advance
+    assert_equal({t: [["Ann", nil], ["danke für alles, ihr Lieben", "de"]], v: "en-us", r: 1.2, p: 1.0, s: 9}, @desk.playing.heard[:say])
+    assert_equal({voice: "en-us", speed: 120, pitch: 100, most_s: 9}, @desk.playing.manner)
   end
 
   def test_parts_that_begin_later_are_told_with_the_cue

@@ -5,6 +5,7 @@ require_relative "../flurry/ways"
 require_relative "../look/motion"
 require_relative "../fields/property"
 require_relative "event"
+require_relative "spoken"
 require_relative "words"
 
 module Bavard
@@ -62,8 +63,20 @@ module Bavard
         ].freeze
         HEARD = [
           Property.file("sound", "sound", "sound"),
-          Property.number("volume", "volume", 0..100, 80, unit: "%"),
-          Property.switch("aloud", "their message read aloud", false)
+          Property.number("volume", "volume", 0..100, 80, unit: "%")
+        ].freeze
+        # The machine's voice, or that of the screen that is heard.
+        SPEAKERS = %w[machine screen].freeze
+        SPOKEN = [
+          Property.switch("spoken_name", "who it was", false),
+          Property.switch("spoken_words", "the words, with their name", false),
+          Property.switch("aloud", "their message, in its language", false),
+          Property.choice("spoken_by", "by the voices of", SPEAKERS, "machine"),
+          Property.text("spoken_voice", "voice", 40, "en-gb"),
+          Property.number("spoken_speed", "speed", 50..250, 100, unit: "%"),
+          Property.number("spoken_pitch", "pitch", 10..190, 100, unit: "%"),
+          Property.number("spoken_volume", "volume of the voice", 0..100, 80, unit: "%"),
+          Property.number("spoken_most_s", "says at most", 1..60, 15, unit: "s")
         ].freeze
         ADDED = [
           Property.number("adds", "adds", -LARGEST..LARGEST, 0),
@@ -85,7 +98,7 @@ module Bavard
           Property.switch("words_wave", "words wave while they stand", false),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED + TIMED + HEARD + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + TIMED + HEARD + SPOKEN + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",
@@ -132,7 +145,7 @@ module Bavard
 
         # @return [String, nil] what it does besides its words, in few words
         def also(cue)
-          said = [cue["picture"] && "a picture", cue["film"] && "a film", cue["sound"] && "a sound", cue["aloud"] && "read aloud",
+          said = [cue["picture"] && "a picture", cue["film"] && "a film", cue["sound"] && "a sound", Spoken.any?(cue) && "read aloud",
             cue["flurry_count"].positive? && "#{cue["flurry_count"]} emotes fly"].select { |words| words }
           said.join(", ") if said.any?
         end

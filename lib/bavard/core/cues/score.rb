@@ -70,7 +70,7 @@ module Bavard
         def heard(cue, sound_ms)
           begins = after_ms(cue, "sound")
           over = cue["sound"] && sound_ms ? begins + sound_ms : begins
-          [(Row.new("sound", begins, sound_ms && over) if cue["sound"]), (Row.new("aloud", over, nil) if cue["aloud"] && cue["message"])].compact
+          [(Row.new("sound", begins, sound_ms && over) if cue["sound"]), (Row.new("aloud", over, nil) if Spoken.any?(cue))].compact
         end
 
         def flown(cue)

@@ -33,6 +33,15 @@ module Bavard
         # @raise [Bavard::Gone]
         def picture(document, id, picture) = in_place(document, id) { |cue| cue.merge("picture" => picture) }
 
+        # All cues for the same kind of event are said aloud as one of them is.
+        #
+        # @raise [Bavard::Gone]
+        def speak_alike(document, id)
+          model = document["cues"].find { |cue| cue["id"] == id } || gone
+          said = model.slice(*Cue::SPOKEN.map(&:name))
+          with(document, document["cues"].map { |cue| cue["kind"] == model["kind"] ? cue.merge(said) : cue })
+        end
+
         # @param by [Integer] places, towards the end where it is positive
         # @raise [Bavard::Gone]
         def move(document, id, by)

@@ -165,8 +165,9 @@ module Bavard
       def wish(wardrobe) = playing&.wish(wardrobe, @random)
 
       # @param line_id [Integer]
-      # @return [Core::Chat::Line, nil] of which the message is read aloud just now
-      def read_aloud(line_id) = (@lines[line_id] if playing&.heard&.fetch(:said, nil) == line_id)
+      # @param waiting_id [Integer] of what plays, and no other
+      # @return [PlayedCue, nil] that is read aloud just now
+      def read_aloud(waiting_id) = (playing if @queue.playing&.id == waiting_id && playing.heard&.key?(:said))
 
       # @return [Integer] how long what plays goes on
       def length_ms = @queue.playing.length_ms

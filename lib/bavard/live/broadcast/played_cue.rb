@@ -3,6 +3,7 @@
 require_relative "../../core/cues/cue"
 require_relative "../../core/cues/score"
 require_relative "../../core/cues/words"
+require_relative "../../core/cues/spoken"
 require_relative "../../core/flurry/flurry"
 require_relative "../lines/line_card"
 
@@ -48,14 +49,25 @@ module Bavard
         card
       end
 
-      # @return [Hash, nil] as {Sounding} takes it; said: the line whose message is read aloud
+      # @return [Hash, nil] as {Sounding} takes it; said: how loud it is read aloud; say: what the screen's own voice would say
       def heard
         return if @events.first.silent || @events.first.test == :draft
 
-        heard = {u: @cue["sound"] && "/sounds/#{@cue["sound"]}.ogg", f: @cue["film"] && 1, said: (@line.id if @cue["aloud"] && message?)}.compact
+        heard = {u: @cue["sound"] && "/sounds/#{@cue["sound"]}.ogg", f: @cue["film"] && 1, **said}.compact
         after_ms = Core::Cues::Score.after_ms(@cue, "sound")
         {i: @waiting.id, v: @cue["volume"] / 100.0, w: (after_ms if after_ms.positive?), **heard}.compact if heard.any?
       end
+
+      # @param voices [#include?, nil] as Core::Cues::Spoken takes them
+      # @return [Array<Core::Cues::Spoken::Part>] what is read aloud; what several people did has no name and no message
+      def spoken(voices = nil)
+        alone = @events.size == 1
+        cue = alone ? @cue : @cue.merge("spoken_name" => false)
+        Core::Cues::Spoken.parts(cue, words:, name: @events.first.name, line: (@line if alone), voices:)
+      end
+
+      # @return [Hash] how it is read
+      def manner = Core::Cues::Spoken.manner(@cue)
 
       # @param random [Random]
       # @return [Core::Flurry::Flurry::Wish, nil] what flies with it
@@ -73,6 +85,16 @@ module Bavard
       end
 
       private
+
+      def said
+        return {} unless Core::Cues::Spoken.any?(@cue) && (parts = spoken).any?
+
+        said = {said: @cue["spoken_volume"] / 100.0}
+        return said unless @cue["spoken_by"] == "screen"
+
+        said.merge(say: {t: parts.map(&:to_a), v: @cue["spoken_voice"], r: @cue["spoken_speed"] / 100.0, p: @cue["spoken_pitch"] / 100.0,
+                         s: @cue["spoken_most_s"]})
+      end
 
       # What several people said together is nobody's message.
       def message? = @cue["message"] && @events.size == 1 && !@line.nil? && !@line.text.empty?

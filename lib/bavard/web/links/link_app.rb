@@ -5,7 +5,7 @@ require "tilt/erubi"
 require_relative "../views"
 require_relative "../../core/reading/speech"
 require_relative "link_page"
-require_relative "../stations/prompter/spoken"
+require_relative "../../media/espeak"
 
 module Bavard
   module Web
@@ -24,15 +24,15 @@ module Bavard
 
       get("/:token/behind") { answer("behind") }
 
-      # The message of what plays just now, read aloud, and no other.
-      get("/:token/said/:line.wav") do
+      # What plays just now, read aloud, and no other.
+      get("/:token/said/:playing.wav") do
         show, = env["bavard.site"].shows.by_token(params[:token])
-        line_id = params[:line].to_s[/\A\d{1,18}\z/]&.to_i
-        words = show && line_id && show.ask { |one| one.cues.read_aloud(line_id)&.then { |line| Core::Reading::Speech.message(line) } }
-        halt 404 unless words
+        id = params[:playing].to_s[/\A\d{1,18}\z/]&.to_i
+        parts, manner = show && id && show.ask { |one| one.cues.read_aloud(id)&.then { |cue| [cue.spoken(Media::Espeak), cue.manner] } }
+        halt 404 unless parts&.any?
         cache_control :no_store
         content_type "audio/wav"
-        Spoken.wav(words) || halt(503)
+        Media::Espeak.wav(parts.map(&:to_a), **manner) || halt(503)
       end
 
       helpers do

@@ -4,6 +4,7 @@ require "securerandom"
 require_relative "../../../core/cues/made_up"
 require_relative "../../../core/cues/sample"
 require_relative "../../../core/cues/settings"
+require_relative "../../../media/espeak"
 require_relative "../all/field_words"
 require_relative "../all/station"
 require_relative "cue_pictures"
@@ -22,6 +23,7 @@ module Bavard
       LONGEST_AGO_MS = 40 * 24 * 3_600_000
       # How values of cues read where the value itself is not the word.
       WORDS = {
+        "spoken_by" => {"machine" => "this machine", "screen" => "the screen"},
         "words_in" => {"whole" => "as a whole", "words" => "word by word", "letters" => "letter by letter", "counted" => "figures count up"},
         "flurry_way" => {"piece" => "as the piece has it"}, "motion_in" => {"piece" => "as the piece has it"},
         "motion_out" => {"piece" => "as the piece has it"}, "flurry_from" => {"piece" => "as the piece has it"}
@@ -31,6 +33,8 @@ module Bavard
         @here = "cues"
         @label = "Cue sheet"
         @sounds, @films = %w[sound film].map { |kind| [["", "None"], *names_of(kind)] }
+        @voices = Media::Espeak.voices.to_a
+        @voices = [["en-gb", "none on this machine"]] if @voices.empty?
         @feeds, @cues = ask do |show|
           [show.lanes.values.map { |lane| {id: lane.id.to_s, name: lane.feed.name} }, show.cues.document["cues"].size]
         end
@@ -80,6 +84,23 @@ module Bavard
         cue = kept_cue
         sample = Core::Cues::Sample.thrown(cue, Random.new)
         json(sample:, card: CuePictures.card(cue, sample))
+      end
+
+      # What would be said of something that is typed, or of a sample.
+      get "/cues/:cue/spoken.wav" do
+        cue = kept_cue
+        typed = typed_event.reject { |name, value| name == "kind" || value.empty? }
+        line = Core::Cues::MadeUp.line(Core::Cues::Sample.for(cue).merge(typed), id: 0, now_ms: 0)
+        event = Core::Cues::Event.of(line, roles: [])
+        parts = Core::Cues::Spoken.parts(cue, words: Core::Cues::Words.of(cue["words"], event), name: event.name, line:, voices: Media::Espeak)
+        not_found if parts.empty?
+        content_type "audio/wav"
+        Media::Espeak.wav(parts.map(&:to_a), **Core::Cues::Spoken.manner(cue)) || halt(503, "There is no voice on this machine.\n")
+      end
+
+      # All cues for its kind of event are said as it is.
+      post "/cues/:cue/spoken-alike" do
+        change(:speak_alike, text(params[:cue]))
       end
 
       # When it plays, how often it did lately, and what would play in its place.
@@ -187,9 +208,10 @@ module Bavard
         # @return [Core::Chat::Line]
         def made_up
           now_ms = site.clock.call
-          typed = %w[kind name message number amount currency].to_h { |name| [name, text(params[name])] }
-          Core::Cues::MadeUp.line(typed, id: site.ids.next(now_ms), now_ms:)
+          Core::Cues::MadeUp.line(typed_event, id: site.ids.next(now_ms), now_ms:)
         end
+
+        def typed_event = %w[kind name message number amount currency].to_h { |name| [name, text(params[name])] }
       end
     end
   end

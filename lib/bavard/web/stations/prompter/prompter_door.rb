@@ -4,7 +4,7 @@ require_relative "../../../core/reading/speech"
 require_relative "../../../core/rights"
 require_relative "../../../store/lines"
 require_relative "../../../store/log"
-require_relative "spoken"
+require_relative "../../../media/espeak"
 require_relative "../log/trace"
 require_relative "../../links/microphone_app"
 
@@ -92,7 +92,7 @@ module Bavard
         app.get("/say/:line/wav") do
           words = spoken(id(params[:line]), params["again"] == "1") || not_found
           content_type "audio/wav"
-          Spoken.wav(words) || halt(503, "There is no voice on this machine.\n")
+          Media::Espeak.wav([[words, nil]]) || halt(503, "There is no voice on this machine.\n")
         end
       end
 
