@@ -15,6 +15,7 @@ require_relative "fair/turns"
 require_relative "lasting"
 require_relative "live/pictures/imports"
 require_relative "live/pictures/set_imports"
+require_relative "live/pictures/takings"
 require_relative "live/journal/journal"
 require_relative "live/lines/line_ids"
 require_relative "live/show/meters"
@@ -167,8 +168,9 @@ module Bavard
     def site
       @imports = Live::Imports.new(@data.path("pictures"), store: @means.stores.dress, clock: @clock, log: @log)
       @set_imports = Live::SetImports.new(@means, @imports, @fetcher, @shows).start
-      Web::Site.new(means: @means, imports: @imports, set_imports: @set_imports, fetcher: @fetcher, scripts:, shows: @shows, db: @db,
-        session_secret: @data.key("session"), now_secret: @data.key("now"), begin_key: @data.begin_key,
+      @takings = Live::Takings.new(@log)
+      Web::Site.new(means: @means, imports: @imports, takings: @takings, set_imports: @set_imports, fetcher: @fetcher, scripts:, shows: @shows,
+        db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"), begin_key: @data.begin_key,
         cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
         films: @data.path("films"), sounds: @data.path("sounds"), faces: @data.path("faces"), backdrops: Live::Backdrops.new(@pictures, @cabinet),
         **%i[accounts proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
@@ -199,6 +201,7 @@ module Bavard
       @now_files.stop
       @set_imports&.stop
       @imports.stop_all
+      @takings.stop_all
       @replays.stop_all
       @shows.stop
       @pictures.stop

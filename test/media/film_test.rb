@@ -18,6 +18,34 @@ class FilmTest < Minitest::Test
     assert_equal "\x1A\x45\xDF\xA3".b, File.binread(File.join(folder, "made", "#{made.id}.webm"), 4)
   end
 
+  # Half of it can be seen through, and still can after.
+  def test_a_film_that_can_be_seen_through_stays_so_whichever_codec_it_has
+    {"libvpx-vp9" => "webm", "libvpx" => "webm", "qtrle" => "mov"}.each do |codec, container|
+      path = File.join(folder, "clear-#{codec}.#{container}")
+      pixels = codec == "qtrle" ? [] : ["-pix_fmt", "yuva420p", "-auto-alt-ref", "0"]
+      system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "color=c=red@0.5:s=64x64:r=10:d=0.5,format=rgba", "-c:v", codec, *pixels, path,
+        exception: true)
+      made = Bavard::Media::Film.new.make(path, into: File.join(folder, "made"))
+      out, = Open3.capture2("ffmpeg", "-v", "error", "-nostdin", "-c:v", "libvpx", "-i", File.join(folder, "made", "#{made.id}.webm"), "-frames:v", "1",
+        "-f", "rawvideo", "-pix_fmt", "rgba", "pipe:1", binmode: true)
+      assert_in_delta 128, out.getbyte(3), 8, codec
+    end
+  end
+
+  def test_how_far_a_film_is_is_told_and_one_that_is_stopped_leaves_nothing
+    path = File.join(folder, "long.mp4")
+    system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "testsrc=size=640x360:rate=25:duration=20", "-pix_fmt", "yuv420p", path, exception: true)
+    shares = []
+    watch = Object.new
+    watch.define_singleton_method(:told) { |done, total| shares << (done / total) }
+    watch.define_singleton_method(:stopped?) { false }
+    Bavard::Media::Film.new.make(path, into: File.join(folder, "told"), watch:)
+    assert_equal [shares.sort, true], [shares, shares.last > 0.9]
+    watch.define_singleton_method(:stopped?) { true }
+    assert_raises(Bavard::Stopped) { Bavard::Media::Film.new.make(path, into: File.join(folder, "stopped"), watch:) }
+    assert_empty Dir[File.join(folder, "stopped", "*")]
+  end
+
   def test_what_is_no_film_is_refused_and_nothing_is_left
     {"text.mp4" => "no film at all", "half.webm" => "\x1A\x45\xDF\xA3".b + ("x" * 200), "empty.mp4" => "", "lying.mp4" => "\x00\x00\x00\x18ftypmp42#{"z" * 400}"}.each do |name, bytes|
       path = File.join(folder, name)

@@ -18,16 +18,17 @@ class WorkshopTest < Minitest::Test
   def refused(bytes) = assert_raises(Bavard::Error) { make(bytes) }.message
   def read(bytes) = Vips::Image.new_from_buffer(bytes, "", n: -1)
 
-  def test_every_kind_is_made_anew_as_webp_at_three_sizes
+  def test_every_kind_is_made_anew_as_webp_at_four_sizes
     {svg: Drawings.svg, png: Drawings.png(300, 200), jpeg: Drawings.jpeg, avif: Drawings.avif,
      webp: Drawings.plain.webpsave_buffer}.each do |kind, bytes|
       made = make(bytes)
-      assert_equal %w[1 2 4], made.files.keys, kind
+      assert_equal ["1", "2", "4", *("8" if made.height > 112)], made.files.keys, kind
       assert_equal 1, made.frames
       made.files.each_value { |file| assert_equal ["RIFF", "WEBP"], [file.byteslice(0, 4), file.byteslice(8, 4)], kind }
     end
     sizes = make(Drawings.png(300, 200)).files.values.map { |file| read(file).then { |image| [image.width, image.height] } }
-    assert_equal [[42, 28], [84, 56], [168, 112]], sizes
+    assert_equal [[42, 28], [84, 56], [168, 112], [300, 200]], sizes
+    assert_equal 320, read(make(Drawings.svg).files["8"]).height
   end
 
   def test_what_moves_keeps_moving_at_its_pace_and_gets_a_still
@@ -49,6 +50,52 @@ class WorkshopTest < Minitest::Test
   def test_a_small_picture_is_not_blown_up_and_a_banner_is_fitted
     assert_equal [[8, 8]] * 3, make(Drawings.png(8, 8)).files.values.map { |file| read(file).then { |image| [image.width, image.height] } }
     assert_operator read(make(Drawings.png(2000, 20)).files["4"]).width, :<=, 112 * 6
+  end
+
+  # Hears how far it is, and stops it once it is so far.
+  class Watch
+    attr_reader :shares
+
+    def initialize(stop_at = nil)
+      @stop_at = stop_at
+      @shares = []
+    end
+
+    def told(share, _total) = @shares << share
+    def stopped? = !@stop_at.nil? && @shares.any? { |share| share >= @stop_at }
+  end
+
+  # So many frames, each a little further along.
+  def large(width, height, frames)
+    drawn = Array.new(frames) { |at| Vips::Image.grey(width, height).linear(120, at * 2).cast(:uchar) }
+    joined = Vips::Image.arrayjoin(drawn, across: 1).mutate do |one|
+      one.set_type!(GObject::GINT_TYPE, "page-height", height)
+      one.set_type!(Vips::ARRAY_INT_TYPE, "delay", [40] * frames)
+    end
+    joined.gifsave_buffer(effort: 1)
+  end
+
+  def test_a_large_moving_one_of_the_hosts_own_is_taken_and_tells_how_far_it_is
+    watch = Watch.new
+    made = SHOP.make(large(400, 400, 60), "figure", watch:)
+    assert_equal [400, 400, 60, %w[1 2 4 still]], [made.width, made.height, made.frames, made.files.keys]
+    # Frames that look alike are one that stands longer.
+    assert_equal [[120, 2400], [240, 2400], [400, 2400]], %w[1 2 4].map { |name| read(made.files[name]).then { |image| [image.width, image.get("delay").sum] } }
+    assert_equal watch.shares.sort, watch.shares
+    assert_operator watch.shares.uniq.size, :>, 8
+  end
+
+  def test_one_that_is_stopped_leaves_nothing_and_the_next_is_made
+    error = assert_raises(Bavard::Stopped) { SHOP.make(large(600, 600, 120), "figure", watch: Watch.new(5)) }
+    assert_equal "it was stopped", error.message
+    assert_equal 1, make(Drawings.png(30, 20)).frames
+  end
+
+  def test_what_comes_from_anywhere_may_not_be_as_large_as_what_a_host_brings
+    bounds = Bavard::Pictures::Bounds
+    assert_nil bounds.against(1000, 1000, 300, "figure")
+    assert_equal "its frames together have too many pixels", bounds.against(1000, 1000, 300)
+    assert_equal [150, 150, 0], [bounds.within_s("figure", 300_000_000), bounds.within_s("stage", 10**15), bounds.within_s("emote", 100_000_000)]
   end
 
   def test_too_large_in_any_way

@@ -8,6 +8,7 @@ require_relative "live_test"
 require_relative "../../lib/bavard/fair/turns"
 require_relative "../../lib/bavard/live/moderation/replays"
 require_relative "../../lib/bavard/live/pictures/set_imports"
+require_relative "../../lib/bavard/live/pictures/takings"
 require_relative "../../lib/bavard/web/app"
 
 # A test of the pages, in this process, through Rack.
@@ -20,7 +21,7 @@ class WebTest < LiveTest
     super
     @shows = Bavard::Live::Shows.new(means, lease:).start
     @mail = Dir.mktmpdir("mail")
-    @site = Bavard::Web::Site.new(means:, imports:, fetcher:, scripts:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
+    @site = Bavard::Web::Site.new(means:, imports:, takings: Bavard::Live::Takings.new(SemanticLogger["test"]), fetcher:, scripts:, shows: @shows, db:, session_secret: "s" * 64, now_secret: "n" * 64, accounts: "open", begin_key: "b" * 32, cookie: "bavard.test", letters: Bavard::Web::SignIn::Letters.new(@mail), films: pictures_folder, sounds: pictures_folder,
       backdrops: Bavard::Live::Backdrops.new(@pictures, cabinet), faces: File.join(Suite::Memory.root, "faces"),
       address: "http://127.0.0.1:4600", cabinet:, set_imports: Bavard::Live::SetImports.new(means, imports, fetcher, @shows), media: Bavard::Fair::Turns.new(at_once: 2), database_url: TestDatabase.url,
       replays: @replays = Bavard::Live::Replays.new(TestDatabase.url, log: SemanticLogger["test"]))
@@ -54,7 +55,15 @@ class WebTest < LiveTest
     header "X-CSRF-Token", (@csrf ||= token_on("/feeds"))
     header "X-Requested-With", "XMLHttpRequest"
     post path, values
-    JSON.parse(last_response.body)
+    followed(JSON.parse(last_response.body))
+  end
+
+  # What takes a while is waited for, as a page does.
+  def followed(answer)
+    taking = answer["taking"] or return answer
+    at = "/dress/files/takings/#{taking}"
+    wait_for("what was brought") { get(at) && JSON.parse(last_response.body)["state"] != "running" }
+    JSON.parse(last_response.body)["result"]
   end
 
   # Tries are counted from one full minute, or hour, to the next: in the midst of that there may be twice as many.

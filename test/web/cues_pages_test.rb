@@ -164,6 +164,23 @@ class CuesPagesTest < WebTest
     assert_equal 404, last_response.status
   end
 
+  def test_a_picture_that_takes_a_while_is_followed_stopped_and_of_its_own_show
+    file = Rack::Test::UploadedFile.new(StringIO.new(Drawings.png(300, 200)), "image/png", original_filename: "wren.png")
+    pictures = @site.pictures
+    go = Queue.new
+    pictures.define_singleton_method(:make) { |*given, **more| go.pop && super(*given, **more) }
+    send_form("/dress/cues/cues", {"kind" => "tip"})
+    Bavard::Web::Station.stub(:soon_s, 0) { post "/dress/cues/cues/cue_tip/picture", {"file" => file} }
+    taking = JSON.parse(last_response.body)["taking"]
+    get "/dress/files/takings/#{taking}"
+    assert_equal({"state" => "running", "share" => 0, "name" => "wren.png"}, JSON.parse(last_response.body))
+    assert_equal "stopped", send_form("/dress/files/takings/#{taking}/stop")["state"]
+    go << true
+    get "/dress/files/takings/other"
+    assert_equal 404, last_response.status
+    assert_nil show.ask { |one| one.cues.document["cues"].find { |cue| cue["id"] == "cue_tip" }["picture"] }
+  end
+
   LONG = %w[one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen].join("+").freeze
 
   def seconds = (last_response.body.bytesize - 44) / 44_100.0

@@ -53,9 +53,10 @@ export function send(path, values = {}) {
   return ask(path, { method: "POST", body: new URLSearchParams(values) });
 }
 
-// A form with files in it.
-export function sendFiles(path, form) {
-  return ask(path, { method: "POST", body: form });
+// A form with files in it. What takes a while is followed until it is there.
+export async function sendFiles(path, form) {
+  const answer = await ask(path, { method: "POST", body: form });
+  return answer.taking ? (await import("./taking.js")).follow(answer) : answer;
 }
 
 export function sendJson(path, value) {

@@ -3,6 +3,7 @@ const HEIGHTS = [
   [28, "1"],
   [56, "2"],
   [112, "4"],
+  [320, "8"],
 ];
 
 // The size that is sharp at this height, or its still.

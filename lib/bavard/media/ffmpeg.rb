@@ -1,12 +1,13 @@
 # frozen_string_literal: true
 
-require "English"
 require "fileutils"
+require "io/wait"
 require "json"
 require "open3"
 require "securerandom"
 require_relative "../aside"
 require_relative "../error"
+require_relative "../unwatched"
 
 module Bavard
   module Media
@@ -16,6 +17,7 @@ module Bavard
       CPU_S = 1200
       PROBE_CPU_S = 60
       MEMORY_BYTES = 4 * (1024**3)
+      LOOK_EVERY_S = 0.25
 
       module_function
 
@@ -33,19 +35,47 @@ module Bavard
       end
 
       # @param options [Array<String>] for what comes out
+      # @param decoder [Array<String>] options for what comes in
+      # @param seconds [Numeric] how long it will be, for whoever watches
+      # @param watch [#told, #stopped?] as Bavard::Unwatched
       # @return [Boolean] whether the file is there now, whole
-      def make(path, demuxer, target, *options)
+      # @raise [Bavard::Stopped]
+      def make(path, demuxer, target, *options, decoder: [], seconds: 0, watch: Unwatched)
         FileUtils.mkdir_p(File.dirname(target))
         part = "#{target}.#{SecureRandom.hex(8)}.part"
-        pid = spawn(*command(path, demuxer, *options), part, in: File::NULL, out: File::NULL, err: File::NULL, rlimit_cpu: CPU_S,
-          rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
-        Process.wait(pid)
-        return false unless $CHILD_STATUS.success? && File.size?(part)
+        made = followed(command(path, demuxer, "-progress", "pipe:1", *options, decoder:) + [part], seconds, watch)
+        return false unless made && File.size?(part)
 
         File.rename(part, target)
         true
       ensure
         FileUtils.rm_f(part) if part
+      end
+
+      # @return [Boolean] whether it went well
+      def followed(command, seconds, watch)
+        said, out = IO.pipe
+        pid = spawn(*command, in: File::NULL, out:, err: File::NULL, pgroup: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
+        out.close
+        while (line = said.wait_readable(LOOK_EVERY_S) ? said.gets : "")
+          raise Stopped, "it was stopped" if watch.stopped?
+
+          reached_us = line[/\Aout_time_us=(\d+)/, 1]
+          watch.told([reached_us.to_i / 1_000_000.0, seconds].min, seconds) if reached_us
+        end
+        _, status = Process.wait2(pid)
+        pid = nil
+        status.success?
+      ensure
+        said&.close
+        finish(pid) if pid
+      end
+
+      def finish(pid)
+        Process.kill("KILL", -pid)
+        Process.wait(pid)
+      rescue Errno::ESRCH, Errno::ECHILD
+        nil
       end
 
       # @return [Array(String, String), nil] what it writes to its output, and what it says; nil where it fails
@@ -55,13 +85,13 @@ module Bavard
         [out, said] if status.success?
       end
 
-      def command(path, demuxer, *options)
-        Aside.sealed("ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *input(demuxer), "-i", path, *options)
+      def command(path, demuxer, *options, decoder: [])
+        Aside.sealed("ffmpeg", "-hide_banner", "-nostats", "-nostdin", "-y", *decoder, *input(demuxer), "-i", path, *options)
       end
 
       def input(demuxer) = ["-f", demuxer, "-protocol_whitelist", "file"]
 
-      private_class_method :command, :input
+      private_class_method :command, :input, :followed, :finish
     end
   end
 end

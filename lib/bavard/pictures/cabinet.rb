@@ -7,8 +7,9 @@ module Bavard
   module Pictures
     # Where made pictures are kept: files named after their content, so that none is there twice or ever changes.
     class Cabinet
-      SIZES = %w[1 2 4 still].freeze
-      NAME = /\A([0-9a-f]{32})-(1|2|4|still)\.webp\z/
+      NAME = /\A([0-9a-f]{32})-(1|2|4|8|still)\.webp\z/
+      # What was made before there was one of this size has the next smaller.
+      OTHERWISE = {"8" => "4"}.freeze
 
       # @param root [String] a folder
       def initialize(root)
@@ -36,8 +37,7 @@ module Bavard
       # @return [String, nil] its file
       def find(name)
         match = NAME.match(name) or return
-        file = path(match[1], match[2])
-        File.exist?(file) ? file : nil
+        [match[2], OTHERWISE[match[2]]].compact.map { |size| path(match[1], size) }.find { |file| File.exist?(file) }
       end
 
       private

@@ -8,42 +8,67 @@ require_relative "bounds"
 
 module Bavard
   module Pictures
-    # The moving pictures of which libvips sees only the first frame, APNG and AVIF sequences: read through ffmpeg, which
-    # runs in this process' group and under its limits.
+    # The frames of moving pictures of which libvips sees only the first, APNG and AVIF sequences: read through ffmpeg, which
+    # runs in this process' group and under its limits. As {Frames}.
     class Moving
-      class Refused < StandardError
-      end
+      include Enumerable
+
       # What ffmpeg reads them as.
       DEMUXERS = {apng: "apng", moving_avif: "mov"}.freeze
       DEFAULT_DELAY_MS = 100
       BYTES_A_PIXEL = 4
 
+      attr_reader :count, :width, :height
+
       # @param kind [Symbol] one of DEMUXERS
-      def initialize(bytes, kind)
+      # @param purpose [String] of Bounds::PURPOSES
+      # @raise [Frames::Refused]
+      def initialize(bytes, kind, purpose)
         @bytes = bytes
         @demuxer = DEMUXERS.fetch(kind)
+        with_file { |path| probe(path) }
+        Frames.refuse(@width, @height, @count, purpose)
       end
 
-      # @return [Vips::Image] all frames below each other
-      def frames
-        Tempfile.create("moving", binmode: true) do |file|
-          file.write(@bytes)
-          file.flush
-          width, height, delay_ms = probe(file.path)
-          words = Bounds.against(width, height, 1) and raise Refused, words
-          join(decode(file.path), width, height, delay_ms)
+      def delays = [@delay_ms] * @count
+      def loops = 0
+
+      # A frame that is promised and does not come ends it.
+      def each
+        size = @width * @height * BYTES_A_PIXEL
+        with_file do |path|
+          IO.popen(decoding(path), "rb", err: File::NULL) do |frames|
+            @count.times do
+              data = frames.read(size)
+              raise Frames::Refused, "it cannot be read as a moving picture" unless data&.bytesize == size
+
+              yield image(data)
+            end
+          end
         end
       end
 
       private
 
+      def with_file
+        Tempfile.create("moving", binmode: true) do |file|
+          file.write(@bytes)
+          file.flush
+          yield file.path
+        end
+      end
+
+      # Frames are counted by reading their packets, not by what the file says of itself.
       def probe(path)
         said, status = Open3.capture2("ffprobe", "-v", "error", "-f", @demuxer, "-protocol_whitelist", "file", "-select_streams", "v:0",
-          "-show_entries", "stream=width,height,avg_frame_rate", "-of", "json", path, err: File::NULL)
-        stream = status.success? && JSON.parse(said)["streams"]&.first or raise Refused, "it cannot be read as a moving picture"
-        [stream["width"].to_i, stream["height"].to_i, delay_ms(stream["avg_frame_rate"])]
+          "-count_packets", "-show_entries", "stream=width,height,avg_frame_rate,nb_read_packets", "-of", "json", path, err: File::NULL)
+        stream = status.success? && JSON.parse(said)["streams"]&.first or raise Frames::Refused, "it cannot be read as a moving picture"
+        @width, @height, @count = stream.values_at("width", "height", "nb_read_packets").map(&:to_i)
+        raise Frames::Refused, "it has no frames" if @count.zero?
+
+        @delay_ms = delay_ms(stream["avg_frame_rate"])
       rescue Errno::ENOENT
-        raise Refused, "moving pictures of this kind need ffmpeg, which is not installed"
+        raise Frames::Refused, "moving pictures of this kind need ffmpeg, which is not installed"
       end
 
       def delay_ms(rate)
@@ -51,28 +76,12 @@ module Bavard
         frames&.positive? && seconds&.positive? ? (seconds * 1000 / frames).round : DEFAULT_DELAY_MS
       end
 
-      # One frame more than is allowed is enough to know.
-      def decode(path)
-        data, status = Open3.capture2("ffmpeg", "-v", "error", "-nostdin", "-threads", "1", "-f", @demuxer, "-protocol_whitelist", "file,pipe",
-          "-i", path, "-frames:v", (Bounds::MOST_FRAMES + 1).to_s, "-fps_mode", "passthrough", "-f", "rawvideo", "-pix_fmt", "rgba", "pipe:1",
-          err: File::NULL, binmode: true)
-        status.success? ? data : raise(Refused, "it cannot be read as a moving picture")
+      def decoding(path)
+        ["ffmpeg", "-v", "error", "-nostdin", "-threads", "1", "-f", @demuxer, "-protocol_whitelist", "file,pipe", "-i", path,
+          "-frames:v", @count.to_s, "-fps_mode", "passthrough", "-f", "rawvideo", "-pix_fmt", "rgba", "pipe:1"]
       end
 
-      def join(data, width, height, delay_ms)
-        count = data.bytesize / (width * height * BYTES_A_PIXEL)
-        words = Bounds.against(width, height, count) and raise Refused, words
-        raise Refused, "it has no frames" if count.zero?
-
-        image = Vips::Image.new_from_memory(data, width, height * count, BYTES_A_PIXEL, :uchar).copy(interpretation: :srgb)
-        return image if count == 1
-
-        image.mutate do |mutable|
-          mutable.set_type!(GObject::GINT_TYPE, "page-height", height)
-          mutable.set_type!(Vips::ARRAY_INT_TYPE, "delay", [delay_ms] * count)
-          mutable.set_type!(GObject::GINT_TYPE, "loop", 0)
-        end
-      end
+      def image(data) = Vips::Image.new_from_memory_copy(data, @width, @height, BYTES_A_PIXEL, :uchar).copy(interpretation: :srgb)
     end
   end
 end

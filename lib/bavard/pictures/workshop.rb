@@ -6,6 +6,7 @@ require "json"
 require_relative "../aside"
 require_relative "../error"
 require_relative "../fair/turns"
+require_relative "../unwatched"
 require_relative "bounds"
 require_relative "kind"
 require_relative "processor_time"
@@ -50,15 +51,16 @@ module Bavard
       # @param purpose [String] of Bounds::PURPOSES: what sizes are made
       # @param owner [Object] whose turn it takes
       # @param patient [Boolean] whether it waits for that however many do
+      # @param watch [#told, #stopped?] hears how far it is, and says whether it is still wanted
       # @return [Made]
       # @raise [Bavard::Error] saying why not, in words that go on after "it"
-      def make(bytes, purpose = "emote", owner: nil, patient: false)
+      def make(bytes, purpose = "emote", owner: nil, patient: false, watch: Unwatched)
         largest = Bounds::LARGEST_BYTES_FOR.fetch(purpose)
         raise Error, "it has more than #{largest / 1024 / 1024} MB" if bytes.bytesize > largest
         raise Error, "it is empty" if bytes.empty?
 
         kind = Kind.of(bytes) or raise Error, "it is no PNG, GIF, APNG, WebP, SVG, AVIF or JPEG"
-        about, files = @turns.take(owner, patient:) { ask(kind == :svg ? "svg" : "other", bytes, purpose) }
+        about, files = @turns.take(owner, patient:) { ask(kind == :svg ? "svg" : "other", bytes, purpose, watch) }
         raise Error, about["refused"] if about["refused"]
 
         id = self.class.id_of(purpose == "emote" ? bytes : "#{purpose}\n".b + bytes.b)
@@ -77,14 +79,15 @@ module Bavard
 
       # A child: process, its pipes, and how many pictures it has made.
       Child = Struct.new(:pid, :input, :output, :made)
-      # Until when one picture is to be done: by the child's processor time, and by the clock.
-      Limit = Struct.new(:processor_s, :clock_s)
+      # Until when one picture is to be done: by the child's processor time, and by the clock; and who is told of it.
+      Limit = Struct.new(:processor_s, :clock_s, :purpose, :watch)
       private_constant :Child, :Limit
 
-      def ask(which, bytes, purpose)
+      def ask(which, bytes, purpose, watch)
         child = @lock.synchronize { @children[which].pop } || start(which)
         child.made += 1
-        limit = limit_of(child, @within_s.fetch(purpose))
+        within_s = @within_s.fetch(purpose)
+        limit = Limit.new(ProcessorTime.of(child.pid) + within_s, now + (within_s * MOST_BUSY), purpose, watch)
         send_out(child, bytes, purpose, limit)
         made = receive(child, limit)
         child = rest(which, child)
@@ -105,8 +108,6 @@ module Bavard
         end
       end
 
-      def limit_of(child, within_s) = Limit.new(ProcessorTime.of(child.pid) + within_s, now + (within_s * MOST_BUSY))
-
       def start(which)
         theirs, input = IO.pipe(binmode: true)
         output, answer = IO.pipe(binmode: true)
@@ -126,13 +127,32 @@ module Bavard
 
       def receive(child, limit)
         buffer = String.new(encoding: Encoding::BINARY)
-        fill(child, buffer, limit) until (finish = buffer.index("\n"))
-        size = Integer(buffer.slice!(0..finish))
+        size = told_size(child, buffer, limit)
         fill(child, buffer, limit) until buffer.bytesize >= size
         about = JSON.parse(buffer.slice!(0, size))
         names = about.fetch("files", [])
         fill(child, buffer, limit) until buffer.bytesize >= names.sum(&:last)
         [about, names.to_h { |name, bytes| [name, buffer.slice!(0, bytes)] }]
+      end
+
+      # After all that it tells as it goes.
+      def told_size(child, buffer, limit)
+        loop do
+          fill(child, buffer, limit) until (finish = buffer.index("\n"))
+          line = buffer.slice!(0..finish)
+          case line[0]
+          when "m" then allow(limit, Integer(line[1..]))
+          when "p" then limit.watch.told(Integer(line[1..]).clamp(0, 100), 100)
+          else return Integer(line)
+          end
+        end
+      end
+
+      # Of what a host brings, large moving ones may take longer.
+      def allow(limit, pixels)
+        more_s = Bounds.within_s(limit.purpose, pixels)
+        limit.processor_s += more_s
+        limit.clock_s += more_s * MOST_BUSY
       end
 
       def fill(child, buffer, limit)
@@ -144,6 +164,7 @@ module Bavard
 
       # On a machine that others use as well, a picture takes longer without costing more.
       def wait(child, io, how, limit)
+        raise Stopped, "it was stopped" if limit.watch.stopped?
         raise Errno::ETIMEDOUT if ProcessorTime.of(child.pid) > limit.processor_s || now > limit.clock_s
 
         io.public_send(how, LOOK_EVERY_S)

@@ -9,7 +9,7 @@ module Bavard
   module Web
     # What the pages rest on; every request finds it in its env.
     #
-    # means:: Live::Means, what running shows rest on as well; imports:: Live::Imports; fetcher:: Pictures::Fetcher
+    # means:: Live::Means, what running shows rest on as well; imports:: Live::Imports; takings:: Live::Takings; fetcher:: Pictures::Fetcher
     # set_imports:: Live::SetImports
     # scripts:: Live::Script by key, for rehearsals
     # address:: where letters say that Bavard is, such as "http://127.0.0.1:4600"
@@ -22,8 +22,8 @@ module Bavard
     # accounts:: who may make one: "open", "invited" or "closed"; begin_key:: with which the first one is made all the same
     # now_secret:: for addresses that take something; database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
-    Site = Struct.new(:means, :imports, :fetcher, :scripts, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address, :cabinet,
-      :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media,
+    Site = Struct.new(:means, :imports, :takings, :fetcher, :scripts, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address,
+      :cabinet, :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media,
       :set_imports, keyword_init: true) do
       extend Forwardable
 

@@ -107,8 +107,8 @@ module Bavard
       # @param purpose [String] of Pictures::Bounds::PURPOSES
       # @return [Pictures::Workshop::Made]
       # @raise [Bavard::Error]
-      def make(bytes, purpose, owner, patient: false)
-        @cabinet.keep(@workshop.make(bytes, purpose, owner:, patient:))
+      def make(bytes, purpose, owner, patient: false, watch: Unwatched)
+        @cabinet.keep(@workshop.make(bytes, purpose, owner:, patient:, watch:))
       end
 
       private

@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
 require "erubi"
+require "fileutils"
 require "json"
 require "sinatra/base"
 require "tilt/erubi"
+require "tmpdir"
 require "rack/protection/authenticity_token"
 require_relative "../../../core/rights"
 require_relative "../../../error"
@@ -53,6 +55,9 @@ module Bavard
 
       StationWords.errors(self)
 
+      # What takes longer is followed by whoever brought it.
+      set :soon_s, 2
+
       helpers Views
       helpers do
         # @return [Live::Show] the running show of whoever is signed in
@@ -74,6 +79,28 @@ module Bavard
         # @param name [String] as the picture is called, or its address
         # @return [String] the id of a picture of somebody or of a cue, made of what was brought
         def figure(name, bytes) = BroughtFiles.new(site, @record.id).figure(name, bytes)
+
+        # A file that is made anew in its own time: the answer is what came of it where that is soon, else how to follow it.
+        #
+        # @param given [Hash] of the form: filename, tempfile
+        # @yieldparam file [File] the same, which is there as long as it is needed
+        # @yieldparam watch [Live::Takings::Taking]
+        # @yieldreturn [Hash] for the page
+        def taking(given)
+          folder = Dir.mktmpdir("bavard-taking")
+          path = File.join(folder, "file")
+          FileUtils.cp(given[:tempfile].path, path)
+          taking = site.takings.begin(@record.id, text(given[:filename])[0, 120]) do |watch|
+            File.open(path, "rb") { |file| yield file, watch }
+          ensure
+            FileUtils.rm_rf(folder)
+          end
+          return json(taking: taking.id, name: taking.name) unless taking.over?(settings.soon_s)
+
+          raise taking.error if taking.error
+
+          json(taking.result)
+        end
 
         # @return [String] who acts, as others see it
         def actor = @visitor.name

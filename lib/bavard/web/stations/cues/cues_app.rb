@@ -74,9 +74,16 @@ module Bavard
       end
 
       post "/cues/:cue/picture" do
-        file = params["file"]
-        picture = file.is_a?(Hash) && file[:tempfile] ? figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) : nil
-        change(:picture, text(params[:cue]), picture)
+        cue = text(params[:cue])
+        given = params["file"]
+        next change(:picture, cue, nil) unless given.is_a?(Hash) && given[:tempfile]
+
+        name = text(given[:filename])
+        taking(given) do |file, watch|
+          picture = BroughtFiles.new(site, @record.id, watch:).figure(name, file.read(LARGEST_BYTES))
+          ask { |show| show.edit_cues(:picture, cue, picture) }
+          sheet
+        end
       end
 
       # Somebody and something by chance that fit the cue, as its picture shows them.

@@ -3,6 +3,7 @@
 require_relative "../../../error"
 require_relative "../../../media/film"
 require_relative "../../../media/sound"
+require_relative "../../../unwatched"
 require_relative "../../../pictures/typeface"
 require_relative "../../../store/files"
 
@@ -16,9 +17,11 @@ module Bavard
       SHELVED = %w[film sound].freeze
 
       # @param site [Site]
-      def initialize(site, show_id)
+      # @param watch [#told, #stopped?] as Bavard::Unwatched
+      def initialize(site, show_id, watch: Unwatched)
         @site = site
         @show_id = show_id
+        @watch = watch
       end
 
       # @param kind [String] one of KINDS
@@ -33,7 +36,7 @@ module Bavard
         kept = made(kind, name, file)
         @site.stores.files.keep(@show_id, kept, @site.clock.call)
       rescue Error => error
-        raise error if error.field
+        raise error if error.field || error.is_a?(Stopped)
 
         raise error.in_words("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
@@ -45,12 +48,12 @@ module Bavard
       # @raise [Bavard::Error] naming the picture and the reason
       def figure(name, bytes)
         @site.stores.ceilings.room_for_file(@show_id, bytes.bytesize)
-        made = @site.pictures.make(bytes, "figure", @show_id)
+        made = @site.pictures.make(bytes, "figure", @show_id, watch: @watch)
         kept = Store::Files::Kept.new(id: made.id, kind: "figure", name:, bytes: bytes.bytesize, width: made.width, height: made.height)
         @site.stores.files.keep(@show_id, kept, @site.clock.call)
         made.id
       rescue Error => error
-        raise error if error.field
+        raise error if error.field || error.is_a?(Stopped)
 
         raise error.in_words("“#{name[0, 80]}” was not taken: #{error.reason}.", field: "file")
       end
@@ -75,7 +78,7 @@ module Bavard
       end
 
       def picture(kind, name, file)
-        made = @site.pictures.make(file.read, "stage", @show_id)
+        made = @site.pictures.make(file.read, "stage", @show_id, watch: @watch)
         Store::Files::Kept.new(id: made.id, kind:, name:, bytes: file.size, width: made.width, height: made.height)
       end
 
@@ -86,7 +89,7 @@ module Bavard
       end
 
       def film(name, file)
-        made = Bavard::Media::Film.new.make(file.path, into: @site.films)
+        made = Bavard::Media::Film.new.make(file.path, into: @site.films, watch: @watch)
         Store::Files::Kept.new(id: made.id, kind: "film", name:, bytes: file.size, width: made.width, height: made.height,
           more: {"seconds" => made.seconds})
       end

@@ -21,10 +21,23 @@ module Bavard
       get("/sheet") { json(sheet) }
 
       post "/bring" do
-        given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
+        given = params["file"]
+        raise Error.new("Which file?", field: "file") unless given.is_a?(Hash) && given[:tempfile]
+
         kind = KINDS.find { |one| one == params["kind"] } or raise Error.new("It is no sound, film or picture.", field: "kind")
-        BroughtFiles.new(site, @record.id).keep(kind, text(params["file"][:filename]), given)
-        json(sheet)
+        name = text(given[:filename])
+        taking(given) do |file, watch|
+          BroughtFiles.new(site, @record.id, watch:).keep(kind, name, file)
+          sheet
+        end
+      end
+
+      # How far something is that was brought, and what came of it.
+      get("/takings/:taking") { json(on_its_way.report) }
+
+      post "/takings/:taking/stop" do
+        on_its_way.stop
+        json(on_its_way.report)
       end
 
       # Its name, or the shelf it stands on.
@@ -53,6 +66,8 @@ module Bavard
       end
 
       helpers do
+        def on_its_way = site.takings.find(@record.id, text(params[:taking])) || not_found
+
         def file
           kind = KINDS.find { |one| one == params[:kind] } || not_found
           site.stores.files.find(@record.id, kind, text(params[:file])) || not_found

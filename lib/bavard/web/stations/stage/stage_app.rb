@@ -127,9 +127,15 @@ module Bavard
 
       # A picture, a film or a backdrop that somebody brings.
       post "/:stage/files" do
-        given = params["file"].is_a?(Hash) && params["file"][:tempfile] or raise Error.new("Which file?", field: "file")
-        kept = BroughtFiles.new(site, @record.id).keep(text(params["kind"]), text(params["file"][:filename]), given)
-        json(file: {id: kept.id, name: kept.name, width: kept.width, height: kept.height})
+        given = params["file"]
+        raise Error.new("Which file?", field: "file") unless given.is_a?(Hash) && given[:tempfile]
+
+        kind = text(params["kind"])
+        name = text(given[:filename])
+        taking(given) do |file, watch|
+          kept = BroughtFiles.new(site, @record.id, watch:).keep(kind, name, file)
+          {file: {id: kept.id, name: kept.name, width: kept.width, height: kept.height}}
+        end
       end
 
       helpers do
