@@ -209,8 +209,9 @@ async function addTo(kind) {
 function hear(name, happened) {
   const cue = state.cues.find((one) => one.name === name);
   if (!cue) return;
-  if (!cue.sound) return hearSpoken(cue, happened);
-  const audio = heard(`/sounds/${cue.sound}.ogg`, cue.volume);
+  const { chime } = placeFor(cue);
+  if (!cue.sound && (chime ?? "none") === "none") return hearSpoken(cue, happened);
+  const audio = heard(cue.sound ? `/sounds/${cue.sound}.ogg` : `/assets/sounds/${chime}.ogg`, cue.volume);
   audio.addEventListener("ended", () => hearSpoken(cue, happened));
 }
 

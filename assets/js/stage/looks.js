@@ -8,11 +8,12 @@ export const dressed = (piece) => "text_colour" in piece;
 
 // Around one piece, of its longer side.
 const AROUND = 0.06;
+const SETS = "The show’s colours and faces become its own, and so does what is heard where a cue has no sound.";
 const STAYS = "What they say and show, their places and sizes stay as they are.";
 
 // What pressing a look does, in words.
 export function wordsOf(piece, whole, others) {
-  if (whole) return `Dresses all ${others + (piece ? 1 : 0)} pieces, and what you add later. ${STAYS}`;
+  if (whole) return `Dresses all ${others + (piece ? 1 : 0)} pieces, and what you add later. ${SETS} ${STAYS}`;
   if (piece.kind === "chat") return "Each is made of the settings you have here. Size, lines kept and seconds stay as they are.";
   return "What the piece says and shows, its place and size stay as they are.";
 }

@@ -35,6 +35,29 @@ class OutfitTest < Minitest::Test
     end
   end
 
+  def test_the_shows_colours_and_faces_become_its_own_and_what_the_host_named_besides_stays
+    named = {"do" => "house", "sort" => "colours", "key" => "moss", "value" => {"name" => "Moss", "value" => "#446622"}}
+    renamed = {"do" => "house", "sort" => "colours", "key" => "accent", "value" => {"name" => "Gold", "value" => "#ffee00"}}
+    before = [named, renamed].reduce(whole) { |document, edit| Stage::Edit.apply(document, edit).document }
+    done = Stage::Edit.apply(before, {"do" => "outfit", "outfit" => "field_notes"})
+    house = done.document["house"]
+    assert_equal [{"name" => "Gold", "value" => "#9c2f26"}, {"name" => "Moss", "value" => "#446622"}], house["colours"].values_at("accent", "moss")
+    assert_equal ["Courier Prime", "key"], [house["faces"]["text"]["value"], done.document["pieces"].find { |piece| piece["kind"] == "alerts" }["chime"]]
+    assert_equal before, Stage::Edit.apply(done.document, done.undo).document
+    one = Stage::Edit.apply(before, {"do" => "outfit", "outfit" => "field_notes", "pieces" => ["goal1"]}).document
+    assert_equal before["house"], one["house"]
+  end
+
+  def test_every_outfit_names_all_that_is_always_there
+    wanted = Look::HouseStyle::DEFAULT.transform_values(&:keys)
+    Outfit.shipped.each_value do |outfit|
+      assert_equal wanted, outfit.house.transform_values(&:keys)
+      outfit.house.each { |sort, values| values.each_value { |value| assert_equal value, Look::HouseStyle::SORTS[sort].read(value) } }
+    end
+    chimes = Outfit.shipped.each_value.map { |outfit| outfit.look(Pieces::AlertsPiece)["chime"] }
+    assert_equal [chimes.size, []], [chimes.uniq.size, chimes - Pieces::AlertsPiece::CHIMES]
+  end
+
   def test_a_goal_goes_on_filling_the_hosts_own_shape
     own, plain = %w[shape line].map { |drawn| Pieces::GoalPiece.build("goal1", "drawn" => drawn) }
     outfit = Outfit.find("ring_labels")

@@ -23,7 +23,7 @@ class PieceStyleTest < Minitest::Test
   # Said by Ruby alone, or by what comes on the page: nothing of it is style.
   ELSEWHERE = {"chat" => %w[at_most stay_by stay_ms keep_last reading_speed name_form name_case names separator line_sides own_markup own_css name_colour
     one_name_colour name_contrast person_colours role_colours], "voices" => %w[host_first order shown at_most lately_s],
-               "portraits" => %w[least_ms]}.freeze
+               "portraits" => %w[least_ms], "alerts" => %w[chime]}.freeze
 
   def base(kind)
     Pieces.kind(kind::KEY).build("#{kind::KEY}1")

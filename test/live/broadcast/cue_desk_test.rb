@@ -103,6 +103,19 @@ class CueDeskTest < Minitest::Test
     assert_equal({voice: "en-us", speed: 120, pitch: 100, most_s: 9}, @desk.playing.manner)
   end
 
+  def test_where_a_cue_has_no_sound_the_alerts_own_is_heard
+    @desk.happened(event(:follow), @now)
+    advance
+    assert_nil @desk.playing.heard
+    assert_equal "/assets/sounds/reed.ogg", @desk.playing.heard("reed")[:u]
+    speaking(sound: "f" * 32)
+    @desk.skip(@now)
+    advance(1000)
+    @desk.happened(event(:follow), @now)
+    advance(8000)
+    assert_equal "/sounds/#{"f" * 32}.ogg", @desk.playing.heard("reed")[:u]
+  end
+
   def test_parts_that_begin_later_are_told_with_the_cue
     later = {"sound" => "f" * 32, "sound_begins_s" => 1.5, "message_begins_s" => 2, "flurry_count" => 3, "flurry_begins_s" => 0.7, "words_in" => "letters"}
     @desk.use(@document.merge("cues" => @document["cues"].map { |cue| cue["kind"] == "tip" ? cue.merge(later) : cue }))

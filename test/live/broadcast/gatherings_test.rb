@@ -14,6 +14,16 @@ class GatheringsTest < GatheringTest
     assert_equal 1, reached
   end
 
+  def test_alerts_of_a_kind_say_what_is_heard_where_a_cue_has_no_sound
+    pieces = [["alerts", {"kinds" => %w[tip], "chime" => "knock"}], ["alerts", {"chime" => "none"}], ["alerts", {"chime" => "reed", "hidden" => true}]]
+    built = pieces.each_with_index.map { |(kind, values), at| Core::Pieces.kind(kind).build("#{kind}#{at + 1}", values) }
+    @record = make_show(document: Core::Stage::Document.empty.merge("pieces" => built), on_air: true)
+    begin_show
+    desk = @show.desks.values.first
+    assert_equal [%w[knock none], %w[none]], %w[tip follow].map { |kind| desk.alerts_of(kind).map { |piece| piece["chime"] } }
+    assert_equal ["knock", nil], %w[tip follow].map { |kind| @show.happenings.send(:chime, kind) }
+  end
+
   def recent = @show.cues.report[:recent].map { |one| [one[:kind], one[:name]] }
 
   def test_milestones_of_goals_and_stages_of_challenges_ask_the_cue_sheet_each_once

@@ -17,7 +17,8 @@ module Bavard
         FOLDER = File.expand_path("outfits", __dir__)
         # What of a piece's look an outfit dresses: its type, its plate, its colours and how it moves; not how large it is, where its words
         # stand and what it shows.
-        DRESSED = /\A(?:text|name|amount|message|plate)_|_colour\z|\A(?:motion_|goal_pattern|sign|gap|thick|face_round|quiet_opacity|drawn|step_form)/
+        DRESSED = /\A(?:text|name|amount|message|plate|motion)_|_colour\z|\Achime\z|
+          \A(?:goal_pattern|sign|gap|thick|face_round|quiet_opacity|drawn|step_form)/x
         KEPT = %w[text_size_px text_align text_upright name_place name_width motion_room motion_room_ms].freeze
         FORM = "bright"
         # What is drawn alike wears the same.
@@ -38,15 +39,16 @@ module Bavard
         # @raise [Bavard::Error]
         def self.find(key) = shipped[key] || raise(Error.new("There is no outfit called “#{key.to_s[0, 60]}”.", field: "outfit", value: key))
 
-        attr_reader :key, :name, :about, :behind
+        # house:: by colours and faces, the values of those names that are always there
+        attr_reader :key, :name, :about, :behind, :house
 
         # @param key [String]
-        # @param document [Hash] name, about, behind; set: of all kinds that have it; kinds: by their keys
+        # @param document [Hash] name, about, behind, house; set: of all kinds that have it; kinds: by their keys
         def initialize(key, document)
           raise Error.new("That is no outfit of Bavard's: its format is #{FORMAT}.", field: "format") unless document["format"] == FORMAT
 
           @key = key
-          @name, @about, @behind = document.values_at("name", "about", "behind")
+          @name, @about, @behind, @house = document.values_at("name", "about", "behind", "house")
           @set = document.fetch("set")
           @kinds = document.fetch("kinds")
           @looks = {}

@@ -64,7 +64,17 @@ module Bavard
           outfit = Pieces::Outfit.find(edit["outfit"])
           some = edit.key?("pieces") ? pieces(document, edit) : document["pieces"]
           edits = some.map { |piece| {"do" => "set", "piece" => piece["id"], "values" => outfit.values(piece)} }.reject { |one| one["values"].empty? }
-          edit.key?("pieces") ? edits : edits.push({"do" => "wear", "outfit" => outfit.key})
+          edit.key?("pieces") ? edits : edits.push(*named(document, outfit), {"do" => "wear", "outfit" => outfit.key})
+        end
+
+        # The show's colours and faces that are always there; what the host has named besides stays.
+        def named(document, outfit)
+          outfit.house.flat_map do |sort, values|
+            values.filter_map do |key, value|
+              before = document["house"][sort][key]
+              {"do" => "house", "sort" => sort, "key" => key, "value" => before.merge("value" => value)} unless before["value"] == value
+            end
+          end
         end
 
         # Another size of the stage, by scaling what is on it or by keeping it where it is anchored.

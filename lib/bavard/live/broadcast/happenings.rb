@@ -82,13 +82,19 @@ module Bavard
         cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
       end
 
+      # @return [String, nil] of the alerts on air that play events of that kind
+      def chime(kind)
+        pieces = desks.each_value.flat_map { |desk| desk.alerts_of(kind) }
+        pieces.map { |piece| piece["chime"] }.find { |chime| chime != "none" }
+      end
+
       def intake_over?(line, now) = now - line.shown_at_ms > COMMAND_MS
 
       # What is there besides its words: emotes that fly, and a sound.
       def begin_cue(now, draft_only)
         wish = cues.wish(wardrobe)
         desks.each_value { |desk| desk.fly(wish, now, draft_only:) } if wish
-        heard = cues.playing.heard
+        heard = cues.playing.heard(chime(cues.playing.kind))
         heard ? sounding.play(heard, now, cues.length_ms) : sounding.stop
       end
     end

@@ -49,11 +49,13 @@ module Bavard
         card
       end
 
+      # @param chime [String, nil] what is heard where the cue has no sound of its own
       # @return [Hash, nil] as {Sounding} takes it; said: how loud it is read aloud; say: what the screen's own voice would say
-      def heard
+      def heard(chime = nil)
         return if @events.first.silent || @events.first.test == :draft
 
-        heard = {u: @cue["sound"] && "/sounds/#{@cue["sound"]}.ogg", f: @cue["film"] && 1, **said}.compact
+        sound = @cue["sound"] ? "/sounds/#{@cue["sound"]}.ogg" : (chime && "/assets/sounds/#{chime}.ogg")
+        heard = {u: sound, f: @cue["film"] && 1, **said}.compact
         after_ms = Core::Cues::Score.after_ms(@cue, "sound")
         {i: @waiting.id, v: @cue["volume"] / 100.0, w: (after_ms if after_ms.positive?), **heard}.compact if heard.any?
       end
@@ -78,6 +80,8 @@ module Bavard
         Core::Flurry::Flurry::Wish.new(emotes: emotes(wardrobe, random), many: @cue["flurry_count"], way:, from: Cue::FROM[@cue["flurry_from"]],
           line_id: @line&.id, after_ms: Core::Cues::Score.after_ms(@cue, "flurry"))
       end
+
+      def kind = @cue["kind"]
 
       # @return [Hash] for the host's pages
       def report

@@ -95,10 +95,14 @@ module Bavard
       # @return [Boolean] whether viewers see alerts there
       def plays_alerts? = on_air?(Core::Pieces::AlertsPiece::KEY)
 
-      # @return [Array<Hash>] pieces on air in which emotes of cues fly
-      def flurries_for_cues
-        (stage.on_air || Playout::EMPTY)["pieces"].select { |piece| piece["kind"] == FlownPieces::KIND && !piece["hidden"] && piece["from_cues"] }
+      # @param kind [String] of events
+      # @return [Array<Hash>] alerts on air that play them
+      def alerts_of(kind)
+        pieces_on_air(Core::Pieces::AlertsPiece::KEY).select { |piece| piece["kinds"].empty? || piece["kinds"].include?(kind) }
       end
+
+      # @return [Array<Hash>] pieces on air in which emotes of cues fly
+      def flurries_for_cues = pieces_on_air(FlownPieces::KIND).select { |piece| piece["from_cues"] }
 
       # @return [Boolean] whether viewers see shout-outs there
       def shouts? = on_air?(Core::Pieces::ShoutOutPiece::KEY)
@@ -219,7 +223,8 @@ module Bavard
 
       private
 
-      def on_air?(kind) = (stage.on_air || Playout::EMPTY)["pieces"].any? { |piece| piece["kind"] == kind && !piece["hidden"] }
+      def on_air?(kind) = pieces_on_air(kind).any?
+      def pieces_on_air(kind) = (stage.on_air || Playout::EMPTY)["pieces"].select { |piece| piece["kind"] == kind && !piece["hidden"] }
 
       def use(means)
         @journal = means.journal

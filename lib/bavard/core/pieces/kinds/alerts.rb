@@ -36,7 +36,10 @@ module Bavard
           Fields::Property.number("plate_padding_x", "plate padding at the sides", 0..300, 70, unit: "%"),
           Fields::Property.number("plate_padding_y", "plate padding above and below", 0..300, 40, unit: "%")
         ].freeze
-        LOOK = (WordsPiece.look(*BEGINS) + PARTS + Look::Motion.properties).freeze
+        # Sounds of ours, for cues that have none of their own.
+        CHIMES = %w[none reed knock key ring swell tone tick bubble].freeze
+        CHIME = Fields::Property.choice("chime", "sound where a cue has none", CHIMES, "none")
+        LOOK = (WordsPiece.look(*BEGINS) + PARTS + Look::Motion.properties + [CHIME]).freeze
         FORMED = TwoForms.formed(LOOK)
         OWN = (CONTENT + LOOK + TwoForms.properties(FORMED)).freeze
       end

@@ -65,7 +65,7 @@ module Bavard
 
       def place(document, piece)
         style = Core::Style::PieceStyle.of(piece, document["house"]).merge("kinds" => []).except(:other)
-        {kinds: piece["kinds"], box: [0, 0, *document.values_at("width", "height")], style:}
+        {kinds: piece["kinds"], chime: piece["chime"], box: [0, 0, *document.values_at("width", "height")], style:}
       end
 
       def score(cue)

@@ -43,7 +43,7 @@ module Bavard
 
       def look(key, outfit)
         set = Core::Pieces::LookDocument.shipped.fetch(key)["set"] if @piece && @piece["kind"] == Core::Pieces::ChatPiece::KEY
-        {key:, name: outfit.name, about: outfit.about, behind: outfit.behind, set:, pieces: worn(key).map { |piece| drawn(piece) }}.compact
+        {key:, name: outfit.name, about: outfit.about, behind: outfit.behind, set:, pieces: worn(key)}.compact
       end
 
       # As the edit does it that a press is.
@@ -52,16 +52,16 @@ module Bavard
         edit["pieces"] = [@piece["id"]] if @piece
         document = Core::Stage::Edit.apply(@document, edit).document
         wanted = @piece ? [Core::Stage::Document.piece(document, @piece["id"])] : document["pieces"]
-        wanted.select { |piece| Core::Style::PieceStyle.drawn?(piece) }
+        wanted.select { |piece| Core::Style::PieceStyle.drawn?(piece) }.map { |piece| drawn(piece, document["house"]) }
       end
 
-      def drawn(piece)
+      def drawn(piece, house)
         piece = piece.merge("form" => @form) if piece.key?("form")
-        {style: Core::Style::PieceStyle.of(piece, @document["house"]).merge(other: nil).compact, **shown(piece)}
+        {style: Core::Style::PieceStyle.of(piece, house).merge(other: nil).compact, **shown(piece, house)}
       end
 
-      def shown(piece)
-        return {cards: Live::PlayedChat.new(piece, @document["house"], [], @shared).cards(lines)} if piece["kind"] == Core::Pieces::ChatPiece::KEY
+      def shown(piece, house)
+        return {cards: Live::PlayedChat.new(piece, house, [], @shared).cards(lines)} if piece["kind"] == Core::Pieces::ChatPiece::KEY
 
         {sample: Core::Style::Samples.of(piece, cues: @cues)}.compact
       end
