@@ -21,6 +21,16 @@ const GROUPS = {
   ],
   "Not always": ["share_percent", "cool_down_s", "from_min", "to_min"],
   "What plays": ["words", "message", "length_s", "importance", "joins", "picture_place", "apart", "film"],
+  "Its own type": [
+    "own_type",
+    "type_face",
+    "type_size",
+    "type_weight",
+    "type_text_colour",
+    "type_name_colour",
+    "type_amount_colour",
+    "type_message_colour",
+  ],
   "What is heard": ["sound", "volume"],
   "What is said aloud": [
     "spoken_name",
@@ -104,6 +114,17 @@ export class Edit {
       ),
     );
     return row;
+  }
+
+  // Where a part of what is seen is set: its group opened, and its field in hand.
+  openAt(name) {
+    const row = this.rows.find((one) => one.name === name);
+    const element = row?.element ?? this.root.querySelector(".cue-picture-row");
+    const box = element?.closest("details");
+    if (box) box.open = true;
+    const middle = (one) => (one.getBoundingClientRect().top + one.getBoundingClientRect().bottom) / 2;
+    if (element) this.root.scrollTop += middle(element) - middle(this.root);
+    element?.querySelector("input, textarea, select, button")?.focus({ preventScroll: true });
   }
 
   head() {

@@ -44,7 +44,7 @@ const edit = new Edit(document.querySelector("#edit"), state, {
 });
 const at = (id) => document.querySelector(id);
 const thumbs = new Thumbs();
-const seen = new Seen(at("#seen"));
+const seen = new Seen(at("#seen"), (part) => edit.openAt(part));
 const score = new Score(at("#score"), {
   set: (values, id) => edit.set(values, id),
   play: playHere,

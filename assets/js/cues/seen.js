@@ -54,10 +54,25 @@ export class Thumbs {
   }
 }
 
+// By what is pressed, the property it is set by; the innermost first.
+const SET_BY = {
+  ".alert-picture": "picture",
+  ".alert-name": "type_name_colour",
+  ".alert-amount, .alert-months, .alert-number": "type_amount_colour",
+  ".alert-message": "type_message_colour",
+  ".alert-words": "words",
+  ".alert-text": "type_size",
+};
+
 export class Seen {
-  constructor(root) {
+  // chosen(property): a part was pressed
+  constructor(root, chosen) {
     this.root = root;
     this.mini = new Mini(root);
+    root.addEventListener("click", ({ target }) => {
+      const [, property] = Object.entries(SET_BY).find(([part]) => target.closest(part)) ?? [];
+      if (property) chosen(property);
+    });
     addEventListener("resize", () => this.again?.());
   }
 

@@ -1,5 +1,6 @@
 // What the house's pages ask of the server.
 import { say } from "./messages.js";
+import { follow } from "./taking.js";
 
 // A page that has no cookie has no token either, and needs none.
 const token = document.querySelector('meta[name="csrf"]')?.content ?? "";
@@ -56,7 +57,7 @@ export function send(path, values = {}) {
 // A form with files in it. What takes a while is followed until it is there.
 export async function sendFiles(path, form) {
   const answer = await ask(path, { method: "POST", body: form });
-  return answer.taking ? (await import("./taking.js")).follow(answer) : answer;
+  return answer.taking ? follow(answer) : answer;
 }
 
 export function sendJson(path, value) {

@@ -95,6 +95,7 @@ export class AlertsPiece extends Piece {
     element.dataset.place = card.p;
     element.dataset.kind = card.k;
     if (card.held) element.dataset.held = card.held;
+    for (const [name, value] of Object.entries(card.y ?? {})) element.style.setProperty(name, value);
     element.style.setProperty("--apart", `${card.s / 100}em`);
     if (card.film) element.prepend(filmOf("alert-picture", card.film, card.i));
     else if (card.f) element.prepend(pictureOf("alert-picture", card.f));

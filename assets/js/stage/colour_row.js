@@ -30,11 +30,12 @@ export function colourRow({ name, label, want, gesture }) {
   return {
     element: make("div", "row", labelled(label, input, "label"), make("div", "row-colour", picker, input, menu)),
     show(value, stage) {
-      const own = value.startsWith("house:") && stage?.house.colours[value.slice(6)];
+      const own = value.startsWith("house:") && stage?.house?.colours[value.slice(6)];
       picker.value = own ? own.value : value.startsWith("#") ? value : "#000000";
       if (document.activeElement !== input) input.value = own ? own.name : value;
       input.classList.toggle("of-house", Boolean(own));
-      if (stage) showSwatches(sheet, stage.house.colours, take);
+      menu.hidden = !stage?.house;
+      if (stage?.house) showSwatches(sheet, stage.house.colours, take);
     },
   };
 }

@@ -148,3 +148,13 @@ test("its voice is heard, and given to all of its kind, which is told", async ()
     ["/dress/cues/cues/c1/spoken-alike", "changed", ["All tips are said like that."]],
   );
 });
+
+test("what is pressed in the picture is set here: its group opens, its field is in hand", () => {
+  edit.show(CUE);
+  edit.openAt("type_name_colour");
+  const row = find('[data-property="type_name_colour"]');
+  assert.equal(row.closest("details").open, true);
+  assert.ok(row.contains(document.activeElement));
+  edit.openAt("picture");
+  assert.ok(find(".cue-picture-row").contains(document.activeElement));
+});

@@ -4,7 +4,6 @@ import { all, eachOnAPage, find, page, pressable, serve, settled } from "../supp
 import { sendFiles } from "../../../assets/js/house/send.js";
 
 eachOnAPage({ html: '<div id="messages"></div>' });
-await import("../../../assets/js/house/taking.js");
 
 const answers = (...states) =>
   serve({
@@ -23,7 +22,7 @@ async function passing() {
 test("what takes a while is followed until it is there, and says how far it is", async () => {
   answers({ state: "running", share: 40 }, { state: "done", share: 100, result: { id: 7 } });
   const whole = bring();
-  for (let turns = 0; turns < 2000 && !find("progress"); turns += 1) await settled();
+  await settled();
   assert.equal(find(".import-line span").textContent, "“wren.gif” is made anew");
   await passing();
   assert.equal(find("progress").value, 40);
@@ -38,7 +37,7 @@ test("what is refused or stopped says so, and gives nothing", async () => {
   ]) {
     answers(state);
     const whole = bring().catch((error) => error.message);
-    for (let turns = 0; turns < 2000 && !find("progress"); turns += 1) await settled();
+    await settled();
     pressable("Stop").click();
     await passing();
     assert.deepEqual([await whole, all(".import-line").length], [words, 0]);

@@ -52,6 +52,7 @@ export const card = (i, text = `line ${i}`, more = {}) => ({
 export const CUE_FIELDS = Object.fromEntries(
   `name kind on amount_from amount_to currency months_from months_to number_from number_to feeds roles people first share_percent
   cool_down_s from_min to_min words message length_s importance joins picture_place apart film sound volume aloud motion_in held
+  own_type type_face type_size type_weight type_text_colour type_name_colour type_amount_colour type_message_colour
   spoken_name spoken_words spoken_by spoken_voice spoken_speed spoken_pitch spoken_volume spoken_most_s
   motion_out flurry_count flurry_emotes flurry_way flurry_from adds adds_to words_in words_wave words_begins_s words_ends_s
   message_begins_s message_ends_s picture_begins_s picture_ends_s sound_begins_s flurry_begins_s`

@@ -5,6 +5,7 @@ require_relative "../flurry/ways"
 require_relative "../look/motion"
 require_relative "../fields/property"
 require_relative "event"
+require_relative "own_type"
 require_relative "spoken"
 require_relative "words"
 
@@ -98,7 +99,9 @@ module Bavard
           Property.switch("words_wave", "words wave while they stand", false),
           Property.choice("motion_out", "goes out", MOTIONS - %w[typed], AS_PIECE)
         ].freeze
-        PROPERTIES = (MEANT + PLAYED + TIMED + HEARD + SPOKEN + FLOWN + ADDED).to_h { |property| [property.name, property] }.freeze
+        PROPERTIES = (MEANT + PLAYED + OwnType::PROPERTIES + TIMED + HEARD + SPOKEN + FLOWN + ADDED).to_h do |property|
+          [property.name, property]
+        end.freeze
         DEFAULT_WORDS = {
           "follow" => "{name} follows", "subscription" => "{name} subscribed", "renewal" => "{name} renewed[, {months} months now]",
           "gift" => "{name} gave[ {number}] subscriptions", "tip" => "{name} gave {amount}", "paid" => "{name} says it with {amount}",

@@ -40,11 +40,12 @@ module Bavard
         # @return [Integer] how long after the cue's beginning
         def after_ms(cue, part) = (cue["#{part}_begins_s"] * 1000).round.clamp(0, length_ms(cue) - LEAST_MS)
 
-        # @return [Hash] how it moves where it does so otherwise than its piece: in, out, held, u (by which parts its words come, whether they wave)
+        # @return [Hash] how it moves and is set where that is otherwise than its piece has it: in, out, held, u (by which parts its words
+        #   come, whether they wave), y (its type)
         def moved(cue)
           {in: (Look::Motion.keyframes(cue["motion_in"]) unless cue["motion_in"] == Cue::AS_PIECE),
            out: (Look::Motion.way_out(cue["motion_out"]) unless cue["motion_out"] == Cue::AS_PIECE),
-           held: (cue["held"] unless cue["held"] == "still"), u: letters(cue)}.compact
+           held: (cue["held"] unless cue["held"] == "still"), u: letters(cue), y: OwnType.css(cue)}.compact
         end
 
         def letters(cue)

@@ -23,7 +23,7 @@ module Bavard
       LONGEST_AGO_MS = 40 * 24 * 3_600_000
       # How values of cues read where the value itself is not the word.
       WORDS = {
-        "spoken_by" => {"machine" => "this machine", "screen" => "the screen"},
+        "type_face" => {"piece" => "as the piece has it"}, "spoken_by" => {"machine" => "this machine", "screen" => "the screen"},
         "words_in" => {"whole" => "as a whole", "words" => "word by word", "letters" => "letter by letter", "counted" => "figures count up"},
         "flurry_way" => {"piece" => "as the piece has it"}, "motion_in" => {"piece" => "as the piece has it"},
         "motion_out" => {"piece" => "as the piece has it"}, "flurry_from" => {"piece" => "as the piece has it"}
