@@ -164,6 +164,20 @@ class CuesPagesTest < WebTest
     assert_equal 404, last_response.status
   end
 
+  def test_a_sound_that_is_dropped_on_a_cue_is_brought_and_plays_with_it
+    path = Tempfile.new(["bell", ".wav"]).path
+    system("ffmpeg", "-v", "error", "-nostdin", "-y", "-f", "lavfi", "-i", "sine=440:d=0.3", path, exception: true)
+    at = "/dress/cues/cues/cue_tip/files"
+    file = -> { Rack::Test::UploadedFile.new(path, "audio/wav", original_filename: "bell.wav") }
+    told = send_form(at, {"kind" => "sound", "file" => file.call})
+    sound = told["cues"].find { |cue| cue["id"] == "cue_tip" }["sound"]
+    assert_equal [["", "None"], [sound, "bell"]], told.dig("named", "sounds")
+    send_form(at, {"kind" => "font", "file" => file.call})
+    assert_equal 404, last_response.status
+    assert_match(/was not taken/, send_form(at, {"kind" => "film", "file" => file.call})["error"])
+    assert_equal "Which file?", send_form(at, {"kind" => "sound", "file" => "x"})["error"]
+  end
+
   def test_a_picture_that_takes_a_while_is_followed_stopped_and_of_its_own_show
     file = Rack::Test::UploadedFile.new(StringIO.new(Drawings.png(300, 200)), "image/png", original_filename: "wren.png")
     pictures = @site.pictures

@@ -4,6 +4,7 @@ import { button, icon, make } from "../house/elements.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendJson } from "../house/send.js";
+import { drops } from "./drops.js";
 import { Edit } from "./edit.js";
 import { lacks } from "./lacks.js";
 import { Queue } from "./queue.js";
@@ -45,6 +46,11 @@ const edit = new Edit(document.querySelector("#edit"), state, {
 const at = (id) => document.querySelector(id);
 const thumbs = new Thumbs();
 const seen = new Seen(at("#seen"), (part) => edit.openAt(part));
+drops(at("#seen"), {
+  chosen: () => state.chosen,
+  taken: take,
+  words: (words) => words && edit.set({ words }),
+});
 const score = new Score(at("#score"), {
   set: (values, id) => edit.set(values, id),
   play: playHere,
@@ -56,7 +62,12 @@ const queue = new Queue({ kinds: () => state.kinds, asks: () => state.queue.appr
 function take(sheet) {
   // What was thrown for a cue may fit it no longer.
   thrown.clear();
-  Object.assign(state, sheet);
+  const { named, ...rest } = sheet;
+  if (named) {
+    for (const [name, choices] of Object.entries(named)) document.querySelector("main").dataset[name] = JSON.stringify(choices);
+    edit.cue = null;
+  }
+  Object.assign(state, rest);
   draw();
 }
 

@@ -16,7 +16,7 @@ module Bavard
       # Besides a file: the form around it.
       FORM_BYTES = 256 * 1024
       PICTURES_BYTES = 64 * 1024 * 1024
-      CUE_PICTURE_BYTES = 32 * 1024 * 1024
+      CUE_PICTURE_BYTES = 49 * 1024 * 1024
       # Lists of words are long.
       RULES_BYTES = 4 * 1024 * 1024
       # A description with what a platform sent.
@@ -39,6 +39,7 @@ module Bavard
         %r{\A/dress/fellows/[0-9]+/(picture|clips)\z} => BROUGHT_BYTES,
         %r{\A/dress/cast/(drop\z|.*pictures/)} => PICTURES_BYTES,
         %r{\A/dress/cues/cues/[^/]+/picture\z} => CUE_PICTURE_BYTES,
+        %r{\A/dress/cues/cues/[^/]+/files\z} => BROUGHT_BYTES,
         %r{\A/dress/(shelves/upload\z|badges/)} => ShelfUpload::LARGEST_BYTES
       }.freeze
 

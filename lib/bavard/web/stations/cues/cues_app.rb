@@ -16,6 +16,8 @@ module Bavard
       LARGEST_BYTES = Bodies::CUE_PICTURE_BYTES
       # Where a made-up event plays.
       WHERE = {"draft" => :draft, "screens" => :screens}.freeze
+      # What of a cue may be dropped on it besides its picture.
+      PLAYED = %w[film sound].freeze
       # What the buttons of the queue do, as deeds.
       QUEUE = {"skip" => "cue_skip", "pause" => "cue_pause", "go_on" => "cue_go_on", "clear" => "cue_clear", "approve" => "cue_play",
                "remove" => "cue_off"}.freeze
@@ -32,7 +34,7 @@ module Bavard
       get "/" do
         @here = "cues"
         @label = "Cue sheet"
-        @sounds, @films = %w[sound film].map { |kind| [["", "None"], *names_of(kind)] }
+        @sounds, @films = named.values_at(:sounds, :films)
         @voices = Media::Espeak.voices.to_a
         @voices = [["en-gb", "none on this machine"]] if @voices.empty?
         @feeds, @cues = ask do |show|
@@ -83,6 +85,21 @@ module Bavard
           picture = BroughtFiles.new(site, @record.id, watch:).figure(name, file.read(LARGEST_BYTES))
           ask { |show| show.edit_cues(:picture, cue, picture) }
           sheet
+        end
+      end
+
+      # A film or a sound that is dropped on the cue: brought, and played with it.
+      post "/cues/:cue/files" do
+        cue = kept_cue["id"]
+        kind = PLAYED.find { |one| one == params["kind"] } || not_found
+        given = params["file"]
+        raise Error.new("Which file?", field: "file") unless given.is_a?(Hash) && given[:tempfile]
+
+        name = text(given[:filename])
+        taking(given) do |file, watch|
+          kept = BroughtFiles.new(site, @record.id, watch:).keep(kind, name, file)
+          ask { |show| show.edit_cues(:set, cue, {kind => kept.id}) }
+          sheet.merge(named:)
         end
       end
 
@@ -194,6 +211,9 @@ module Bavard
           id = text(params[:cue])
           ask { |show| show.cues.document["cues"].find { |cue| cue["id"] == id } } || not_found
         end
+
+        # What sounds and films there are to choose from.
+        def named = {sounds: "sound", films: "film"}.transform_values { |kind| [["", "None"], *names_of(kind)] }
 
         def names_of(kind) = site.stores.files.of_show(@record.id, kind).map { |file| [file.id, file.name] }
 
