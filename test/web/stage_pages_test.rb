@@ -48,6 +48,31 @@ class StagePagesTest < WebTest
     assert_equal [200, 1], [last_response.status, answer["lines"]], last_response.body
   end
 
+  def own_looks(query = "") = get(here("looks#{query}")) && answer["looks"].select { |look| look["own"] }
+
+  def sent(path, values = {}) = post_json(path, values) && answer
+
+  def test_a_host_keeps_looks_of_a_piece_and_of_the_stage_wears_them_and_takes_them_away
+    edit("do" => "place", "kind" => "goal")
+    edit("do" => "set", "piece" => "goal1", "values" => {"goal_colour" => "#123456"})
+    sent(here("looks"), {"name" => "  Deep <b>blue</b> ", "piece" => "goal1"})
+    stage = sent(here("looks"), {"name" => "All of it"})["id"]
+    assert_equal "A look of your own has a name.", sent(here("looks"), {"name" => "  "})["error"]
+    assert_equal [["Deep <b>blue</b>", "#123456"]], own_looks("?piece=goal1").map { |look| [look["name"], look["set"]["goal_colour"]] }
+    assert_empty own_looks("?piece=chat1")
+    all = own_looks.first
+    assert_equal ["All of it", %w[text1 chat1 goal1]], [all["name"], all["pieces"].map { |piece| piece["style"]["id"] }]
+    edit("do" => "set", "piece" => "goal1", "values" => {"goal_colour" => "#654321"})
+    edit("do" => "dress", "set" => all["set"])
+    assert_equal "#123456", draft["pieces"].find { |piece| piece["id"] == "goal1" }["goal_colour"]
+    sent("/stage/looks/#{stage}/remove")
+    assert_empty own_looks
+    sent("/stage/looks/#{stage}/put-back")
+    assert_equal ["All of it"], own_looks.map { |look| look["name"] }
+    sent("/stage/looks/#{stage}/remove")
+    assert_equal 404, last_response.status
+  end
+
   def test_the_looks_are_told_each_with_what_it_draws
     get here("looks?piece=chat1&form=bright")
     looks = answer["looks"]

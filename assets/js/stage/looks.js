@@ -1,6 +1,7 @@
 // What there is to wear, each drawn as it would stand on the host's own picture: one piece, or the whole stage.
-import { make } from "../house/elements.js";
-import { attempt, get } from "../house/send.js";
+import { button, make } from "../house/elements.js";
+import { say } from "../house/messages.js";
+import { attempt, get, send } from "../house/send.js";
 import { Mini } from "./mini.js";
 
 // Whether a piece has words and a plate to be dressed.
@@ -39,6 +40,11 @@ export class Looks {
     at("#look-forms").addEventListener("change", () => this.draw());
     this.switch.addEventListener("change", () => this.draw());
     dialog.addEventListener("close", () => this.clear());
+    this.keep = at("#look-keep");
+    this.keep.addEventListener("submit", (event) => {
+      event.preventDefault();
+      this.keepThis(this.keep.elements.name.value.trim());
+    });
   }
 
   // piece: the one that wears it, or none: the whole stage; pieces: how many there are
@@ -79,12 +85,37 @@ export class Looks {
     this.dialog.dataset.whole = this.whole;
     const box = this.whole ? this.told.box : around(this.told.box);
     const cards = this.told.looks.map((look) => this.card(look));
-    this.list.replaceChildren(...cards);
+    this.list.replaceChildren(...cards.map((card, at) => this.framed(this.told.looks[at], card)));
+    this.keep.querySelector("span").textContent = this.whole ? "Keep this stage’s look" : "Keep this piece’s look";
     this.minis = cards.map((card, at) => {
       const mini = new Mini(card.firstElementChild);
       mini.draw(box, this.told.looks[at].pieces);
       return mini;
     });
+  }
+
+  // How it looks now becomes one of the host's own.
+  async keepThis(name) {
+    const values = this.whole ? { name } : { name, piece: this.piece.id };
+    if (!(await attempt(() => send(this.path, values)))) return;
+    this.keep.reset();
+    say(`“${name}” is kept among your looks.`);
+    this.draw();
+  }
+
+  async takeAway({ own, name }) {
+    const at = `/stage/looks/${own}`;
+    if (!(await attempt(() => send(`${at}/remove`)))) return;
+    say(`“${name}” is taken away.`, { undo: () => attempt(() => send(`${at}/put-back`)).then(() => this.draw()) });
+    this.draw();
+  }
+
+  // One of the host's own can be taken away.
+  framed(look, card) {
+    if (!look.own) return card;
+    const off = button("", "trash-2", () => this.takeAway(look), "button plain look-off");
+    off.setAttribute("aria-label", `Take “${look.name}” away`);
+    return make("div", "look-own", card, off);
   }
 
   card(look) {

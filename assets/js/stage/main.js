@@ -149,10 +149,11 @@ class Station {
     return this.set(sets, how);
   }
 
-  async wear({ key, set, name }, whole) {
+  async wear({ key, set, own, name }, whole) {
     const [piece] = this.chosen;
-    const one = piece?.kind === "chat" ? { do: "look", piece: piece.id, set } : { do: "outfit", outfit: key, pieces: [piece?.id] };
-    if (await this.edits.send(whole ? { do: "outfit", outfit: key } : one)) say(`${name} it is.`, { undo: this.top.undo });
+    const all = own ? { do: "dress", set } : { do: "outfit", outfit: key };
+    const one = own || piece?.kind === "chat" ? { do: "look", piece: piece.id, set } : { do: "outfit", outfit: key, pieces: [piece?.id] };
+    if (await this.edits.send(whole ? all : one)) say(`${name} it is.`, { undo: this.top.undo });
   }
 
   openMenu(box) {

@@ -9,6 +9,7 @@ require_relative "dress"
 require_relative "emote_sets"
 require_relative "feeds"
 require_relative "fellows"
+require_relative "looks"
 require_relative "files"
 require_relative "left_out"
 require_relative "lines"
@@ -26,7 +27,7 @@ module Bavard
     # Where all that belongs to shows is kept, each sort in a store of its own.
     #
     # known:: People who were heard; team:: Members, and links for them
-    Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows,
+    Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows, :looks,
       :dress, :microphones, :descriptions, :emote_sets, :ceilings, keyword_init: true) do
       # @param db [Sequel::Database]
       # @param box [SecretBox] for what nobody may read in the database
@@ -34,7 +35,7 @@ module Bavard
       # @return [Stores]
       def self.over(db, box, limits = {})
         plain = {shows: Shows, files: Files, lines: Lines, known: People, left_out: LeftOut, deeds: Deeds, cast: Cast, tallies: Tallies,
-                 fellows: Fellows, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets}
+                 fellows: Fellows, looks: Looks, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets}
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
           microphones: Microphones.new(db, box),

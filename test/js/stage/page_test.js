@@ -271,6 +271,34 @@ test("looks are for what has words: one piece alone, everything with it, or the 
   assert.deepEqual(await press(), { do: "outfit", outfit: "quiet" });
 });
 
+test("looks of one's own are kept, worn as themselves, taken away and brought back", async () => {
+  tell([draft(2, ["g"], [words("g", "goal")])]);
+  const own = { ...LOOK, key: "own-7", own: 7, name: "Ours", set: { goal_colour: "#123456" } };
+  answers["/stage/4/looks"] = { box: [0, 0, 10, 10], looks: [own] };
+  find('#order [data-order-of="g"]').click();
+  key("o");
+  await settled();
+  assert.equal(find("#look-keep span").textContent, "Keep this piece’s look");
+  find("#look-keep input").value = " Ours ";
+  find("#look-keep").dispatchEvent(new globalThis.Event("submit", { cancelable: true }));
+  await settled();
+  assert.deepEqual(
+    page.asked.find(([, values]) => values?.name === "Ours"),
+    ["/stage/4/looks", { name: "Ours", piece: "g" }],
+  );
+  called("Take “Ours” away").click();
+  await settled();
+  assert.ok(page.asked.some(([path]) => path === "/stage/looks/7/remove"));
+  find(".look-card").click();
+  await settled();
+  assert.deepEqual(edits().at(-1), { do: "look", piece: "g", set: own.set });
+  find("#open-outfits").click();
+  await settled();
+  find(".look-card").click();
+  await settled();
+  assert.deepEqual(edits().at(-1), { do: "dress", set: own.set });
+});
+
 test("while a piece is held, what is told waits until it is let go", () => {
   tell([draft(1, ["a"])]);
   const hands = find("#hands");

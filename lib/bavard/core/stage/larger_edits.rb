@@ -2,6 +2,7 @@
 
 require_relative "../pieces/look_document"
 require_relative "../pieces/outfit"
+require_relative "../pieces/own_outfit"
 require_relative "arrange"
 require_relative "document"
 require_relative "fitting"
@@ -16,7 +17,7 @@ module Bavard
       #   LargerEdits.small(document, {"do" => "fit", "piece" => "chat1", "to" => "space1", "how" => "beside"})
       #   # => {"do" => "many", "edits" => [{"do" => "set", "piece" => "chat1", "values" => {…}}]}
       module LargerEdits
-        ALL = %w[place arrange fit look outfit resize duplicate paste group ungroup off].freeze
+        ALL = %w[place arrange fit look outfit dress resize duplicate paste group ungroup off].freeze
         # A copy stands this much beside what it was made of.
         BESIDE_PX = 24
 
@@ -64,14 +65,25 @@ module Bavard
           outfit = Pieces::Outfit.find(edit["outfit"])
           some = edit.key?("pieces") ? pieces(document, edit) : document["pieces"]
           edits = some.map { |piece| {"do" => "set", "piece" => piece["id"], "values" => outfit.values(piece)} }.reject { |one| one["values"].empty? }
-          edit.key?("pieces") ? edits : edits.push(*named(document, outfit), {"do" => "wear", "outfit" => outfit.key})
+          edit.key?("pieces") ? edits : edits.push(*named(document, outfit.house), {"do" => "wear", "outfit" => outfit.key})
         end
 
-        # The show's colours and faces that are always there; what the host has named besides stays.
-        def named(document, outfit)
-          outfit.house.flat_map do |sort, values|
+        # Dresses everything on the stage in a look of the host's own; "set" as a Pieces::OwnOutfit has it.
+        def dress(document, edit)
+          outfit = Pieces::OwnOutfit.read(edit["set"])
+          dressed = document["pieces"].select { |piece| outfit["kinds"].key?(piece["kind"]) }
+          edits = dressed.map { |piece| {"do" => "set", "piece" => piece["id"], "values" => worn(piece, outfit["kinds"][piece["kind"]])} }
+          edits + named(document, outfit["house"].transform_values { |sort| sort.transform_values { |one| one["value"] } })
+        end
+
+        # Sizes stay as the host has them on each piece.
+        def worn(piece, set) = Pieces::LookDocument.values(piece, set.except(*Pieces::LookDocument::KEPT))
+
+        # The show's colours and faces; what the host has named besides stays.
+        def named(document, house)
+          house.flat_map do |sort, values|
             values.filter_map do |key, value|
-              before = document["house"][sort][key]
+              before = document["house"][sort][key] || {"name" => key.capitalize}
               {"do" => "house", "sort" => sort, "key" => key, "value" => before.merge("value" => value)} unless before["value"] == value
             end
           end

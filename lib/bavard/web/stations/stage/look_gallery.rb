@@ -25,18 +25,20 @@ module Bavard
       # @param piece [Hash, nil] of it, alone; nil: all
       # @param form [String] of TwoForms::FORMS
       # @param cues [Array<Hash>] of the show's sheet
-      def initialize(site, document, piece: nil, form: "dark", cues: [])
+      # @param kept [Array<Store::Looks::Kept>] of the host's own
+      def initialize(site, document, piece: nil, form: "dark", cues: [], kept: [])
         @site = site
         @document = document
         @piece = piece
         @form = form
         @cues = cues
+        @kept = kept
         @shared = Live::Playout::Shared.new(->(line) { Live::Rehearsal.mark(line.person.login) }, nil, "")
       end
 
       # @return [Hash] box: what is seen of the stage; looks: key, name, about, behind, pieces with style and what shows in them
       def report
-        {box: box, looks: Core::Pieces::Outfit.shipped.map { |key, outfit| look(key, outfit) }}
+        {box: box, looks: own + Core::Pieces::Outfit.shipped.map { |key, outfit| look(key, outfit) }}
       end
 
       private
@@ -46,10 +48,29 @@ module Bavard
         {key:, name: outfit.name, about: outfit.about, behind: outfit.behind, set:, pieces: worn(key)}.compact
       end
 
+      # Those of this kind, or of a whole stage. What is read no more is left out.
+      def own
+        format = @piece ? Core::Pieces::LookDocument::FORMAT : Core::Pieces::OwnOutfit::FORMAT
+        theirs = @kept.select { |kept| kept.document["format"] == format && (@piece.nil? || kept.document["kind"] == @piece["kind"]) }
+        theirs.filter_map { |kept| own_look(kept) }
+      end
+
+      def own_look(kept)
+        set = @piece ? kept.document["set"] : kept.document
+        edit = @piece ? {"do" => "look", "piece" => @piece["id"], "set" => set} : {"do" => "dress", "set" => set}
+        {key: "own-#{kept.id}", own: kept.id, name: kept.name, about: "Your own", behind: "dawn", set:, pieces: pieces_after(edit)}
+      rescue Error
+        nil
+      end
+
       # As the edit does it that a press is.
       def worn(key)
         edit = {"do" => "outfit", "outfit" => key}
         edit["pieces"] = [@piece["id"]] if @piece
+        pieces_after(edit)
+      end
+
+      def pieces_after(edit)
         document = Core::Stage::Edit.apply(@document, edit).document
         wanted = @piece ? [Core::Stage::Document.piece(document, @piece["id"])] : document["pieces"]
         wanted.select { |piece| Core::Style::PieceStyle.drawn?(piece) }.map { |piece| drawn(piece, document["house"]) }

@@ -3,6 +3,9 @@
 require_relative "../../../core/stage/difference"
 require_relative "../../../live/pictures/backdrops"
 require_relative "../../links/link_page"
+require_relative "../../../core/chat/cleaning"
+require_relative "../../../core/pieces/own_outfit"
+require_relative "../all/lately_removed"
 require_relative "look_gallery"
 require_relative "stage_copying"
 require_relative "../files/brought_files"
@@ -17,6 +20,8 @@ module Bavard
     # The stage: its draft over a backdrop, edits, Put on air, revisions. More of its routes are in stage_making.rb,
     # stage_copying.rb and stage_playing.rb.
     class StageApp < Station
+      REMOVED = LatelyRemoved.new
+
       BACKDROPS = {**Live::Backdrops::SHIPPED, "none" => "Nothing"}.freeze
       LONGEST_NAME = 60
 
@@ -99,7 +104,29 @@ module Bavard
         raise Error.new("Which piece?", field: "piece") unless piece || text(params["piece"]).empty?
 
         form = text(params["form"]) == "bright" ? "bright" : "dark"
-        json(LookGallery.new(site, draft, piece:, form:, cues:).report)
+        json(LookGallery.new(site, draft, piece:, form:, cues:, kept: site.stores.looks.of_show(@record.id)).report)
+      end
+
+      # The look of a piece, or of the whole stage, is kept among the host's own.
+      post "/:stage/looks" do
+        draft = on_desk { |desk| desk.stage.draft }
+        name = Core::Chat::Cleaning.text(text(params["name"]))[0, Core::Pieces::LookDocument::LONGEST_NAME].to_s
+        raise Error.new("A look of your own has a name.", field: "name") if name.empty?
+
+        piece = Core::Stage::Document.piece(draft, text(params["piece"]))
+        document = piece ? Core::Pieces::LookDocument.of(piece, name) : Core::Pieces::OwnOutfit.of(draft, name)
+        json(id: site.stores.looks.add(@record.id, name, document))
+      end
+
+      post "/looks/:look/remove" do
+        removed = site.stores.looks.remove(@record.id, id(params[:look])) || not_found
+        REMOVED.remember([@record.id, removed.id], removed)
+        json(done: true)
+      end
+
+      post "/looks/:look/put-back" do
+        kept = REMOVED.recall([@record.id, id(params[:look])]) || not_found
+        json(id: site.stores.looks.add(@record.id, kept.name, kept.document))
       end
 
       get "/:stage/revisions" do

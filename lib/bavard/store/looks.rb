@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+require_relative "../error"
+
+module Bavard
+  module Store
+    # Looks of a host's own, as documents: of one kind of piece, or of a whole stage.
+    class Looks
+      MOST = 60
+      # id:: ours; document:: as Core::Pieces::LookDocument or Core::Pieces::OwnOutfit gives it
+      Kept = Struct.new(:id, :name, :document)
+
+      # @param db [Sequel::Database]
+      def initialize(db)
+        @db = db
+      end
+
+      # @return [Array<Kept>] the newest first
+      def of_show(show_id)
+        @db[:looks].where(show_id:).reverse(:id).limit(MOST).map { |row| Kept.new(row[:id], row[:name], row[:document].to_hash) }
+      end
+
+      # @param document [Hash] as it was read
+      # @return [Integer] its id
+      # @raise [Bavard::Error] where there is no room for it
+      def add(show_id, name, document)
+        if @db[:looks].where(show_id:).count >= MOST
+          raise Error.new("There is room for #{MOST} looks of your own. Take one away first.",
+            field: "name")
+        end
+
+        @db[:looks].insert(show_id:, name:, document: Sequel.pg_jsonb(document))
+      end
+
+      # @return [Kept, nil] what was taken away
+      def remove(show_id, id)
+        row = @db[:looks].where(show_id:, id:).first or return
+        @db[:looks].where(show_id:, id:).delete
+        Kept.new(row[:id], row[:name], row[:document].to_hash)
+      end
+    end
+  end
+end
