@@ -58,6 +58,7 @@ export class Looks {
     if (await this.ask()) {
       this.dialog.showModal();
       this.show();
+      this.list.querySelector(".look-card")?.focus();
     }
   }
 

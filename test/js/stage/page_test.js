@@ -222,6 +222,7 @@ test("pieces are put in order below the picture", async () => {
   assert.deepEqual(edits(), [{ do: "order", piece: "a", at: 1 }]);
 });
 
+const words = (id, kind) => piece(id, { kind, parts: [], text_colour: "#ffffff" });
 const LOOK = {
   key: "quiet",
   name: "Quiet",
@@ -233,7 +234,6 @@ const LOOK = {
 
 test("looks are for what has words: one piece alone, everything with it, or the whole stage", async () => {
   answers["/stage/4/looks"] = { box: [0, 0, 1920, 1080], looks: [LOOK] };
-  const words = (id, kind) => piece(id, { kind, parts: [], text_colour: "#ffffff" });
   tell([draft(1, ["a"])]);
   key("o");
   await settled();
