@@ -7,6 +7,12 @@ import { pathToFileURL } from "node:url";
 
 register("./apart.js", import.meta.url);
 
+// What a page still waits for when its last test is over holds nobody up.
+for (const name of ["setTimeout", "setInterval"]) {
+  const real = globalThis[name];
+  globalThis[name] = (...given) => real(...given).unref();
+}
+
 const every = async (acts) => {
   for (const act of acts) await act();
 };
