@@ -164,11 +164,16 @@ class CuesPagesTest < WebTest
     assert_equal 404, last_response.status
   end
 
+  def test_the_cue_that_alerts_show_is_told_by_their_kinds
+    assert_equal({"id" => "cue_tip", "name" => cue("cue_tip")["name"]}, json("/dress/cues/shown?kinds=tip,nest"))
+    assert_equal "cue_follow", json("/dress/cues/shown?kinds=")["id"]
+    send_form("/dress/cues/cues/cue_tip/remove")
+    assert_match(/No cue is for that yet/, json("/dress/cues/shown?kinds=tip")["error"])
+  end
+
   def test_a_sound_that_is_dropped_on_a_cue_is_brought_and_plays_with_it
-    path = Tempfile.new(["bell", ".wav"]).path
-    system("ffmpeg", "-v", "error", "-nostdin", "-y", "-f", "lavfi", "-i", "sine=440:d=0.3", path, exception: true)
     at = "/dress/cues/cues/cue_tip/files"
-    file = -> { Rack::Test::UploadedFile.new(path, "audio/wav", original_filename: "bell.wav") }
+    file = -> { sound("bell.wav") }
     told = send_form(at, {"kind" => "sound", "file" => file.call})
     sound = told["cues"].find { |cue| cue["id"] == "cue_tip" }["sound"]
     assert_equal [["", "None"], [sound, "bell"]], told.dig("named", "sounds")

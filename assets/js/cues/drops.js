@@ -13,20 +13,24 @@ async function bring(cue, file) {
   return attempt(() => sendFiles(`/dress/cues/cues/${cue}/${kind === "picture" ? "picture" : "files"}`, form));
 }
 
-// chosen(): id of the cue that is shown; taken(sheet): something came; words(text)
-export function drops(root, { chosen, taken, words }) {
+// chosen(event): the cue that is meant, its id or a promise of it; takes(event): whether anything is meant there; taken(sheet): something
+// came; words(text, cue)
+export function drops(root, { chosen, taken, words, takes = () => true }) {
   const kinds = (event) => event.dataTransfer?.types ?? [];
   root.addEventListener("dragover", (event) => {
-    if (!kinds(event).includes("Files") && !kinds(event).includes("text/plain")) return;
-    event.preventDefault();
-    root.classList.add("over");
+    const meant = takes(event) && (kinds(event).includes("Files") || kinds(event).includes("text/plain"));
+    root.classList.toggle("over", meant);
+    if (meant) event.preventDefault();
   });
   for (const name of ["dragleave", "drop"]) root.addEventListener(name, () => root.classList.remove("over"));
   root.addEventListener("drop", async (event) => {
+    if (!takes(event)) return;
     event.preventDefault();
-    const cue = chosen();
-    const { files } = event.dataTransfer;
-    if (files.length === 0) return words(event.dataTransfer.getData("text/plain").trim().slice(0, 300));
+    const files = [...event.dataTransfer.files];
+    const text = event.dataTransfer.getData("text/plain").trim().slice(0, 300);
+    const cue = await chosen(event);
+    if (!cue) return;
+    if (files.length === 0) return words(text, cue);
     for (const file of files) {
       const sheet = await bring(cue, file);
       if (sheet) taken(sheet);

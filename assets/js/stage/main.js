@@ -1,6 +1,7 @@
 import { follow } from "../house/desk.js";
 import { say } from "../house/messages.js";
 import { get } from "../house/send.js";
+import { alertDrops } from "./alert_drops.js";
 import { backdrops, showBackdrop } from "./backdrops.js";
 import { bar } from "./bar.js";
 import { Commands } from "./commands.js";
@@ -114,6 +115,7 @@ class Station {
     const act = new Commands({ edits, draft, state, called, undo, wish: (puts) => this.wish(puts), draw: () => this.draw() });
     const openLooks = () =>
       this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.filter(dressed).length);
+    alertDrops(at("#hands"), (id) => draft.piece(id));
     at("#hand-on").addEventListener("click", () => this.copies.open());
     at("#add-piece").addEventListener("click", () => this.openMenu(null));
     at("#open-looks").addEventListener("click", openLooks);

@@ -77,10 +77,16 @@ module Bavard
 
         # What the sheet would play there, as far as it can be said beforehand.
         def alert(piece, cues)
-          wanted = cues.select { |cue| piece["kinds"].empty? || piece["kinds"].include?(cue["kind"]) }
           kind = piece["kinds"].first || "tip"
-          cued(wanted.find { |cue| cue["picture"] || cue["film"] } || wanted.first ||
-            Cues::Cue.build("sample", "kind" => kind, "words" => Cues::Cue::DEFAULT_WORDS[kind]))
+          cued(shown(piece["kinds"], cues) || Cues::Cue.build("sample", "kind" => kind, "words" => Cues::Cue::DEFAULT_WORDS[kind]))
+        end
+
+        # @param kinds [Array<String>] of events that an alerts piece plays; none: all
+        # @param cues [Array<Hash>]
+        # @return [Hash, nil] the cue that it shows while nothing plays
+        def shown(kinds, cues)
+          wanted = cues.select { |cue| kinds.empty? || kinds.include?(cue["kind"]) }
+          wanted.find { |cue| cue["picture"] || cue["film"] } || wanted.first
         end
 
         # @param cue [Hash]

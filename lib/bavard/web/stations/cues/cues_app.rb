@@ -50,6 +50,14 @@ module Bavard
         json(sheet.merge(kinds: Core::Cues::KINDS, fields:))
       end
 
+      # The cue that an alerts piece for these kinds of events shows while it is edited.
+      get "/shown" do
+        kinds = text(params["kinds"]).split(",") & Core::Cues::KINDS.keys
+        cues = ask { |show| show.cues.document["cues"] }
+        cue = Core::Style::Samples.shown(kinds, cues) || raise(Error.new("No cue is for that yet. Add one on the cue sheet.", field: "kinds"))
+        json(cue.slice("id", "name"))
+      end
+
       get("/now") { json(ask { |show| show.cues.report }) }
 
       post "/cues" do
