@@ -36,7 +36,7 @@ class BesideTest < Minitest::Test
   # Every program that is started with what somebody brought.
   def test_a_program_that_was_forgotten
     root = File.expand_path("../../lib/bavard", __dir__)
-    readers = {"pictures/workshop.rb" => 1, "pictures/typeface.rb" => 1, "media/ffmpeg.rb" => 2, "copies/reading.rb" => 1, "live/pictures/imports.rb" => 1, "web/stations/prompter/spoken.rb" => 1}
+    readers = {"pictures/workshop.rb" => 1, "pictures/typeface.rb" => 1, "media/ffmpeg.rb" => 2, "copies/reading.rb" => 1, "live/pictures/imports.rb" => 1, "media/espeak.rb" => 2}
     starting = /\b(?:spawn|popen|capture[23]e?|system|exec)\(/
     # What runs on no file of anybody's: the database, the application itself, faces that ship, the log; and what a press runs in turn.
     others = %w[aside.rb start/ commands/ live/pictures/faces_unpacked.rb live/moderation/replays.rb web/stations/log/export_stream.rb pictures/moving.rb]

@@ -60,6 +60,7 @@ class TallyTest < Minitest::Test
   def test_a_title_is_written_with_its_numbers
     titles = ["On the way to {to}", "{value} of {to}, {left} to go", "{reached} {}", ""].map { |title| goal(1234.5, title:, to: 20_000)[:title] }
     assert_equal ["On the way to 20\u00A0000", "1\u00A0234.50 of 20\u00A0000, 18\u00A0765.50 to go", "{reached} {}", ""], titles
+    assert_equal ["-1\u00A0234", "999", "1\u00A0000\u00A0000", "-0.50"], [-1234, 999, 1_000_000, -0.5].map { |number| Goal.written(number) }
     assert_equal ["On the way to 60", "Of, still"], ["On the way to {to}", "Of{value}, still {left}"].map { |title| Goal.called("title" => title, "to" => 60) }
     assert_equal "All 90 seeds", Goal.called("title" => "All {to} seeds", "total" => 90)
   end

@@ -48,7 +48,8 @@ module Bavard
         # As figures beside it are written: in groups of three, cents where there are any.
         def written(number)
           whole, part = (number == number.to_i ? number.to_i.to_s : format("%.2f", number)).split(".")
-          [whole.gsub(/(?<=\d)(?=(\d{3})+\z)/, "\u00A0"), part].compact.join(".")
+          grouped = whole.delete_prefix("-").reverse.scan(/\d{1,3}/).join("\u00A0").reverse
+          [whole.start_with?("-") ? "-#{grouped}" : grouped, part].compact.join(".")
         end
 
         # @param passed [Integer] how many milestones
