@@ -14,7 +14,7 @@ class AnotherShowTest < TeamTest
   WORDS = {"kind" => "sound", "format" => "csv", "what" => "pause", "which" => "face"}.freeze
   # Tables whose rows belong to a show by themselves or by what they stand under.
   OWNED = {feeds: :show_id, stages: :show_id, shelves: :show_id, phrases: :show_id, files: :show_id, left_out: :show_id, members: :show_id, invitations: :show_id,
-           prompter_links: :show_id, cast_members: :show_id, fellows: :show_id, deeds: :show_id, permissions: :show_id, lines: :show_id,
+           prompter_links: :show_id, cast_members: :show_id, fellows: :show_id, looks: :show_id, deeds: :show_id, permissions: :show_id, lines: :show_id,
            microphones: :show_id, descriptions: :show_id}.freeze
   BELOW = {revisions: %i[stage_id stages], emotes: %i[shelf_id shelves], badges: %i[feed_id feeds], people: %i[feed_id feeds]}.freeze
 
@@ -40,6 +40,8 @@ class AnotherShowTest < TeamTest
     @phrase = db[:phrases].insert(other.merge(words: MARK, picture_id: HASH))
     db[:files].insert(other.merge(id: HASH, kind: "sound", name: MARK, bytes: 1, made_at_ms: 1))
     @member = db[:cast_members].insert(other.merge(service: "hidewire", key: MARK, name: MARK, seen_at_ms: 1))
+    @look = db[:looks].insert(other.merge(name: MARK, document: Sequel.pg_jsonb({"mark" => MARK})))
+    @taking = @site.takings.begin(@other.id, MARK) { {mark: MARK} }.id
     @fellow = db[:fellows].insert(other.merge(key: MARK, name: MARK))
     @invitation = db[:invitations].insert(other.merge(token: MARK + ("i" * 32), role: "reader", name: MARK, made_at_ms: 1))
     @link = db[:prompter_links].insert(other.merge(token: MARK + ("p" * 32), name: MARK, made_at_ms: 1))
@@ -52,7 +54,8 @@ class AnotherShowTest < TeamTest
   # What stands for a name in a route of that place.
   def values
     {"feed" => @feed, "stage" => @stage, "shelf" => @shelf, "emote" => @emote, "member" => @member, "fellow" => @fellow, "line" => @line, "account" => @other.account_id,
-     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global"}.merge(WORDS)
+     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global",
+     "look" => @look, "taking" => @taking}.merge(WORDS)
   end
 
   def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,
