@@ -100,6 +100,9 @@ module Bavard
           raise taking.error if taking.error
 
           json(taking.result)
+        rescue Busy
+          FileUtils.rm_rf(folder)
+          raise
         end
 
         # @return [String] who acts, as others see it

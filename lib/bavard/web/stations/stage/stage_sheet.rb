@@ -74,7 +74,7 @@ module Bavard
       def others(kind)
         content = kind.const_defined?(:CONTENT) ? kind::CONTENT.map(&:name) : kind::OWN.map(&:name)
         look = kind::LOOK.map(&:name)
-        parts = [["content", "What it shows", [nil, content + (look & %w[fit round change])]]]
+        parts = [["content", "What it shows", [nil, content + (look & %w[fit round change chime])]]]
         parts << ["figures", "Figures", [nil, look]] if kind::KEY == "portraits"
         parts.concat(flurry_parts) if kind::KEY == "flurry"
         return parts unless kind.properties.key?("text_size_px")
