@@ -26,7 +26,7 @@ class CopiesTest < Minitest::Test
 
   def show(**more)
     Copies::ShowDocument.of("Dawn", [Stage.new("Main", "dawn", stage)], Core::Gate::Settings::DEFAULT.merge("brake" => {"kind" => "slow"}),
-      cues: Core::Cues::Settings.default.merge("began_ms" => 5), fellows: [], files: []).merge(more.transform_keys(&:to_s))
+      cues: Core::Cues::Settings.default.merge("began_ms" => 5), fellows: [], looks: [], files: []).merge(more.transform_keys(&:to_s))
   end
 
   def test_a_stage_goes_out_and_comes_back_as_it_was
@@ -49,6 +49,14 @@ class CopiesTest < Minitest::Test
   def test_a_look_has_no_stages_and_no_files
     piece = stage["pieces"].first
     read(Copies::Writing.json(Core::Pieces::LookDocument.of(piece, "Chat"))) { |reading| assert_equal ["look", [], []], [reading.kind, reading.stages, reading.files] }
+  end
+
+  def test_a_look_brings_what_it_is_drawn_from
+    piece = stage["pieces"].first.merge("plate_frame" => FILE)
+    look = Core::Pieces::LookDocument.of(piece, "Chat")
+    zipped = Copies::Writing.zip("look", look, Copies::OwnLooks.files(look)) { "bytes of a picture" }
+    read(zipped) { |reading| assert_equal [[["picture", FILE]], true], [reading.files, reading.brings?("picture", FILE)] }
+    assert_equal "1" * 32, Copies::OwnLooks.with_ids(look, FILE => "1" * 32).dig("set", "plate_frame")
   end
 
   def test_of_a_show_what_belongs_to_one_broadcast_stays_where_it_is

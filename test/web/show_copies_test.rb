@@ -70,6 +70,48 @@ class ShowCopiesTest < WebTest
     assert(show.ask { |one| one.shout_outs.instance_variable_get(:@fellows).key?("heron_house") })
   end
 
+  # A look whose plate is drawn from a picture, and one of the whole stage, in a face of the host's own.
+  def keep_looks
+    font = Rack::Test::UploadedFile.new(File.expand_path("../../assets/vendor/fonts/fraunces-latin-wght-normal.woff2", __dir__), "font/woff2")
+    face = send_form(here("files"), {"kind" => "font", "file" => font}).dig("file", "id")
+    frame = send_form(here("files"), {"kind" => "picture", "file" => picture}).dig("file", "id")
+    chat = show.ask { |one| one.desks.values.first.stage.draft["pieces"].find { |piece| piece["kind"] == "chat" } }["id"]
+    send_json(here("edits"), {"do" => "set", "piece" => chat, "values" => {"plate_frame" => frame}})
+    send_json(here("edits"), {"do" => "house", "sort" => "faces", "key" => "text", "value" => {"name" => "Text", "value" => "file:#{face}"}})
+    send_form(here("looks"), {"name" => "Reeds", "piece" => chat})
+    send_form(here("looks"), {"name" => "All reeds"})
+    [face, frame]
+  end
+
+  def test_a_copy_brings_looks_of_the_hosts_own_with_what_they_are_drawn_from
+    files = keep_looks
+    before = stores.looks.of_show(@record.id).map(&:document)
+    brought = copy
+    db[:looks].delete
+    db[:files].delete
+    told = send_form(here("copy-in/tell"), {"file" => brought.call})
+    assert_equal [[], "2 looks of their own"], [told["missing"], told["holds"].last]
+    2.times { send_form(here("copy-in"), {"file" => brought.call, "into" => "all"}) }
+    kept = stores.looks.of_show(@record.id)
+    assert_equal [["All reeds", "Reeds"], before.map(&:keys)], [kept.map(&:name), kept.map { |look| look.document.keys }]
+    now = kept.flat_map { |look| Bavard::Copies::OwnLooks.files(look.document) }
+    assert_equal %w[font picture], now.map(&:first).uniq.sort
+    assert(now.all? { |sort, id| stores.files.find(@record.id, sort, id) })
+    assert_equal files.size, (db[:files].select_map(:id) & now.map(&:last)).size
+  end
+
+  def test_a_copy_with_more_looks_than_there_is_room_for_changes_nothing
+    given = JSON.parse(get(here("copy?what=show&as=json")).body)
+    look = Bavard::Core::Pieces::LookDocument.shipped.fetch("quiet")
+    60.times { |at| stores.looks.add(@record.id, "Look #{at}", look) }
+    before = [sheet, db[:stages].count]
+    given["cues"]["cues"].first["words"] = "Somebody else's"
+    told = send_form(here("copy-in"), {"text" => JSON.generate(given.merge("looks" => [look])), "into" => "all"})
+    assert_equal [422, "There is room for 60 looks of your own. Take one away first.", before], [last_response.status, told["error"], [sheet, db[:stages].count]]
+    told = send_form(here("copy-in"), {"text" => JSON.generate(given.merge("looks" => [{"format" => "x"}])), "into" => "all"})
+    assert_equal [422, "One of its looks cannot be read."], [last_response.status, told["error"]]
+  end
+
   def test_a_cue_for_chats_that_are_not_here_rests
     given = JSON.parse(get(here("copy?what=show&as=json")).body)
     given["cues"]["cues"].first["feeds"] = ["987654"]

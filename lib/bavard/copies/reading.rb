@@ -7,6 +7,7 @@ require_relative "../aside"
 require_relative "../core/pieces/look_document"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
+require_relative "own_looks"
 require_relative "show_document"
 require_relative "show_files"
 require_relative "writing"
@@ -94,8 +95,8 @@ module Bavard
       def files
         case kind
         when "stage" then Core::Stage::DocumentReading.files(document)
+        when "look" then OwnLooks.files(document)
         when "show" then ShowFiles.of(document)
-        else []
         end
       end
 

@@ -5,11 +5,12 @@ require_relative "../core/cues/settings"
 require_relative "../core/gate/settings"
 require_relative "../core/stage/document_reading"
 require_relative "../error"
+require_relative "own_looks"
 
 module Bavard
   module Copies
-    # A whole show as a document: its stages, with their colours and faces, its gate, its cue sheet and the cards of its fellow
-    # hosts. Feeds and their secrets stay where they are; shelves travel as packs.
+    # A whole show as a document: its stages, with their colours and faces, its gate, its cue sheet, the cards of its fellow hosts
+    # and the looks its host made. Feeds and their secrets stay where they are; shelves travel as packs.
     module ShowDocument
       FORMAT = "bavard/show@1"
       MOST_STAGES = 40
@@ -27,11 +28,13 @@ module Bavard
       # @param gate [Hash] of Core::Gate::Settings
       # @param cues [Hash] of Core::Cues::Settings
       # @param fellows [Array<Core::Cues::Fellow>]
+      # @param looks [Array<Store::Looks::Kept>] the newest first
       # @param files [Array<Store::Files::Kept>] sounds and films, for what they are called
       # @return [Hash]
-      def of(name, stages, gate, cues:, fellows:, files:)
+      def of(name, stages, gate, cues:, fellows:, looks:, files:)
         {"format" => FORMAT, "name" => name, "gate" => gate, "cues" => cues.slice(*SHEET),
          "fellows" => fellows.map { |fellow| fellow.to_h.except(:id, :key).transform_keys(&:to_s) },
+         "looks" => looks.map { |look| look.document.merge("name" => look.name) },
          "files" => files.to_h { |file| [file.id, {"name" => file.name, "shelf" => file.more["shelf"].to_s}] },
          "stages" => stages.map { |stage| {"name" => stage.name, "backdrop" => stage.backdrop, "document" => stage.draft} }}
       end
@@ -48,7 +51,8 @@ module Bavard
         raise Error.new("A show has one to #{MOST_STAGES} stages.", field: "stages") unless fits
 
         {"format" => FORMAT, "name" => given["name"].to_s.scrub("")[0, LONGEST_NAME], "gate" => gate(given["gate"]),
-         "cues" => cues(given["cues"]), "fellows" => fellows(given["fellows"]), "files" => files(given["files"]),
+         "cues" => cues(given["cues"]), "fellows" => fellows(given["fellows"]), "looks" => OwnLooks.read(given["looks"]),
+         "files" => files(given["files"]),
          "stages" => stages.map { |stage| stage(stage) }}
       end
 
@@ -58,10 +62,11 @@ module Bavard
                  "properties" => {"name" => {"type" => "string", "maxLength" => LONGEST_NAME}, "backdrop" => {"type" => "string"},
                                   "document" => {"$ref" => Core::Stage::Document::FORMAT}}}
         {"$schema" => "https://json-schema.org/draft/2020-12/schema", "$id" => FORMAT,
-         "title" => "A show: its stages, its gate, its cue sheet and its fellow hosts",
+         "title" => "A show: its stages, its gate, its cue sheet, its fellow hosts and its own looks",
          "type" => "object", "required" => %w[format stages], "additionalProperties" => false,
          "properties" => {"format" => {"const" => FORMAT}, "name" => {"type" => "string"}, "gate" => {"type" => %w[object null]},
                           "cues" => {"type" => %w[object null], "description" => "the cue sheet"}, "fellows" => fellows_schema,
+                          "looks" => OwnLooks::SCHEMA,
                           "files" => {"type" => "object", "description" => "what sounds and films are called, by their hash"},
                           "stages" => {"type" => "array", "minItems" => 1, "maxItems" => MOST_STAGES, "items" => stage}}}
       end

@@ -2,10 +2,11 @@
 
 require_relative "../core/cues/cue"
 require_relative "../core/stage/document_reading"
+require_relative "own_looks"
 
 module Bavard
   module Copies
-    # The files a whole show needs: those of its stages, of its cues and of its fellow hosts' cards. Pictures beside words are made
+    # The files a whole show needs: those of its stages, of its cues, of its fellow hosts' cards and of its own looks. Pictures beside words are made
     # smaller than those that stand on a stage, and called figures here.
     module ShowFiles
       module_function
@@ -14,7 +15,8 @@ module Bavard
       # @return [Array<Array(String, String)>] kind and id of each
       def of(document)
         stages = document["stages"].flat_map { |stage| Core::Stage::DocumentReading.files(stage["document"]) }
-        (stages + cues(document).flat_map { |cue| of_cue(cue) } + fellows(document).flat_map { |fellow| of_fellow(fellow) }).uniq
+        (stages + cues(document).flat_map { |cue| of_cue(cue) } + fellows(document).flat_map { |fellow| of_fellow(fellow) } +
+          looks(document).flat_map { |look| OwnLooks.files(look) }).uniq
       end
 
       # @param ids [Hash{String => String}] by the id there was
@@ -25,11 +27,13 @@ module Bavard
         fellows = fellows(document).map do |fellow|
           renamed(fellow, %w[picture], ids).merge("clips" => fellow["clips"].map { |id| ids.fetch(id, id) })
         end
-        document.merge("stages" => stages, "cues" => sheet, "fellows" => fellows)
+        document.merge("stages" => stages, "cues" => sheet, "fellows" => fellows,
+          "looks" => looks(document).map { |look| OwnLooks.with_ids(look, ids) })
       end
 
       def cues(document) = document.dig("cues", "cues") || []
       def fellows(document) = document["fellows"] || []
+      def looks(document) = document["looks"] || []
 
       def of_cue(cue)
         {"figure" => cue["picture"], "film" => cue["film"], "sound" => cue["sound"]}.select { |_, id| id }.to_a
@@ -40,7 +44,7 @@ module Bavard
       end
 
       def renamed(hash, names, ids) = hash.merge(hash.slice(*names).transform_values { |id| ids.fetch(id, id) })
-      private_class_method :cues, :fellows, :of_cue, :of_fellow, :renamed
+      private_class_method :cues, :fellows, :looks, :of_cue, :of_fellow, :renamed
     end
   end
 end

@@ -24,12 +24,16 @@ module Bavard
       # @return [Integer] its id
       # @raise [Bavard::Error] where there is no room for it
       def add(show_id, name, document)
-        if @db[:looks].where(show_id:).count >= MOST
-          raise Error.new("There is room for #{MOST} looks of your own. Take one away first.",
-            field: "name")
-        end
-
+        room_for(show_id, 1)
         @db[:looks].insert(show_id:, name:, document: Sequel.pg_jsonb(document))
+      end
+
+      # @param more [Integer] how many are to come
+      # @raise [Bavard::Error] where there is no room for them
+      def room_for(show_id, more)
+        return if @db[:looks].where(show_id:).count + more <= MOST
+
+        raise Error.new("There is room for #{MOST} looks of your own. Take #{more == 1 ? "one" : "some"} away first.", field: "name")
       end
 
       # @return [Kept, nil] what was taken away

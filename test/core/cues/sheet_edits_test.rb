@@ -53,6 +53,16 @@ class SheetEditsTest < Minitest::Test
     assert_equal Settings::QUEUE, SheetEdits.queue(DOCUMENT, odd)["queue"]
   end
 
+  def test_another_cue_is_said_as_all_of_its_kind_are
+    kind = DOCUMENT["cues"].first["kind"]
+    said = {"spoken_name" => false, "spoken_speed" => 150, "spoken_most_s" => 9}
+    one = SheetEdits.set(DOCUMENT, DOCUMENT["cues"].first["id"], said)
+    alike = SheetEdits.speak_alike(one, one["cues"].first["id"])
+    assert_equal said, SheetEdits.add(alike, "more", kind)["cues"].last.slice(*said.keys)
+    differing = SheetEdits.set(SheetEdits.add(alike, "more", kind), "more", "spoken_speed" => 90)
+    assert_equal Cue.build("x", "kind" => kind).slice(*said.keys), SheetEdits.add(differing, "third", kind)["cues"].last.slice(*said.keys)
+  end
+
   def test_what_a_host_types_makes_up_for_what_was_missing
     typed = Totals.typed(DOCUMENT.merge("totals" => {"followers" => 10}), "followers", 500, present: 130)
     assert_equal({"totals" => {"followers" => 380}}, typed)

@@ -14,14 +14,20 @@ module Bavard
 
         module_function
 
-        # Another cue, behind all others.
+        # Another cue, behind all others. Where all that there are for its kind of event are said alike, it is as well.
         #
         # @param id [String] of its own
         # @param kind [String] of KINDS
         # @raise [Bavard::Error]
         def add(document, id, kind)
           words = Cue::DEFAULT_WORDS[kind] || "{name}"
-          with(document, document["cues"] + [Cue.build(id, "kind" => kind, "name" => "Another", "words" => words)])
+          with(document, document["cues"] + [Cue.build(id, "kind" => kind, "name" => "Another", "words" => words, **said_alike(document, kind))])
+        end
+
+        # @return [Hash] how all cues for a kind of event are said; empty where they differ or there is none
+        def said_alike(document, kind)
+          manners = document["cues"].select { |cue| cue["kind"] == kind }.map { |cue| cue.slice(*Cue::SPOKEN.map(&:name)) }.uniq
+          manners.one? ? manners.first : {}
         end
 
         # @param values [Hash] some of its properties
@@ -73,7 +79,7 @@ module Bavard
         def with(document, cues) = document.merge("cues" => cues)
         def gone = raise(Gone.new("That cue is no longer on the sheet.", field: "cue"))
 
-        private_class_method :in_place, :with, :gone
+        private_class_method :in_place, :with, :gone, :said_alike
       end
     end
   end

@@ -28,13 +28,48 @@ module Bavard
         # @param document [Hash]
         # @return [Array<Array(String, String)>] kind and id of each file that stands on it
         def files(document)
-          document["pieces"].flat_map { |piece| files_of(piece) }.uniq
+          (document["pieces"].flat_map { |piece| files_of(piece) } + fonts_of(document["house"])).uniq
+        end
+
+        # @param values [Hash] of a piece, or as much of them as a look sets
+        # @return [Array<Array(String, String)>]
+        def files_of(values)
+          pictures = Array(values["pictures"]).filter_map { |row| ["picture", row["file"]] if row["file"] }
+          drawn = values.values_at(*DRAWN_FROM).compact.map { |file| ["picture", file] }
+          film = values["film"] ? [["film", values["film"]]] : []
+          pictures + drawn + film + fonts_among(values.values)
+        end
+
+        # @param house [Hash] a show's colours and faces
+        # @return [Array<Array(String, String)>]
+        def fonts_of(house) = fonts_among(house["faces"].values.map { |face| face["value"] })
+
+        # @return [Hash] values of a piece, or of a look, with other ids of their files
+        def values_with_files(values, ids)
+          values.to_h do |name, value|
+            case name
+            when "pictures" then [name, value.map { |row| row.merge("file" => ids.fetch(row["file"], row["file"])) }]
+            when "film", *DRAWN_FROM then [name, ids.fetch(value, value)]
+            else [name, face_with_file(value, ids)]
+            end
+          end
+        end
+
+        # @return [Hash] the house with other ids of its fonts
+        def house_with_files(house, ids)
+          house.merge("faces" => house["faces"].transform_values { |face| face.merge("value" => face_with_file(face["value"], ids)) })
+        end
+
+        # @return [Object] what may be a face, with another id of its font where it is one
+        def face_with_file(value, ids)
+          value.is_a?(String) && value.match?(Palette::Faces::OWN) ? "file:#{ids.fetch(value[5..], value[5..])}" : value
         end
 
         # @param ids [Hash{String => String}] by the id there was
         # @return [Hash] the document with other ids of its files
         def with_files(document, ids)
-          document.merge("pieces" => document["pieces"].map { |piece| renamed(piece, ids) })
+          document.merge("pieces" => document["pieces"].map { |piece| values_with_files(piece, ids) },
+            "house" => house_with_files(document["house"], ids))
         end
 
         # @return [Array<String>] faces that the broadcast computer has to have
@@ -60,25 +95,9 @@ module Bavard
           Pieces.kind(given["kind"]).build(id, Pieces::Earlier.values(given.except("id", "kind")))
         end
 
-        def files_of(piece)
-          pictures = Array(piece["pictures"]).filter_map { |row| ["picture", row["file"]] if row["file"] }
-          drawn = piece.values_at(*DRAWN_FROM).compact.map { |file| ["picture", file] }
-          film = piece["film"] ? [["film", piece["film"]]] : []
-          fonts = piece.values.grep(String).grep(Palette::Faces::OWN).map { |face| ["font", face.delete_prefix("file:")] }
-          pictures + drawn + film + fonts
-        end
+        def fonts_among(values) = values.grep(String).grep(Palette::Faces::OWN).map { |face| ["font", face.delete_prefix("file:")] }
 
-        def renamed(piece, ids)
-          piece.to_h do |name, value|
-            case name
-            when "pictures" then [name, value.map { |row| row.merge("file" => ids.fetch(row["file"], row["file"])) }]
-            when "film", *DRAWN_FROM then [name, ids.fetch(value, value)]
-            else [name, value.is_a?(String) && value.start_with?("file:") ? "file:#{ids.fetch(value[5..], value[5..])}" : value]
-            end
-          end
-        end
-
-        private_class_method :pieces, :piece, :files_of, :renamed
+        private_class_method :pieces, :piece, :fonts_among
       end
     end
   end

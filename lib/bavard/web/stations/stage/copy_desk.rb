@@ -12,7 +12,7 @@ module Bavard
     # Takes in a copy of a stage, a look or a show: first tells what would change and what is missing, then does it.
     class CopyDesk
       OF_SHOWS = ["The stages you have stay as they are.",
-        "With its gate and cues too: your rules and your cue sheet become its own, and its fellow hosts come along."].freeze
+        "With its gate and cues too: your rules and your cue sheet become its own, its fellow hosts and its own looks come along."].freeze
       CALLED = {"figure" => "picture"}.freeze
 
       # @param site [Site]
@@ -38,7 +38,7 @@ module Bavard
         case @reading.kind
         when "stage" then Core::Stage::DocumentReading.with_files(@reading.document, ids)
         when "show" then Copies::ShowFiles.with_ids(@reading.document, ids)
-        else @reading.document
+        when "look" then Copies::OwnLooks.with_ids(@reading.document, ids)
         end
       end
 
@@ -58,8 +58,9 @@ module Bavard
       # @return [Array<String>] what it holds besides stages and a gate
       def happenings
         cues = @reading.document.dig("cues", "cues") || []
-        fellows = @reading.document["fellows"]
-        [cues.any? && "A cue sheet with #{cues.size} cues", fellows.any? && "#{fellows.size} fellow host#{"s" if fellows.size > 1}"].grep(String)
+        fellows, looks = @reading.document.values_at("fellows", "looks")
+        [cues.any? && "A cue sheet with #{cues.size} cues", fellows.any? && "#{fellows.size} fellow host#{"s" if fellows.size > 1}",
+          looks.any? && "#{looks.size} look#{"s" if looks.size > 1} of their own"].grep(String)
       end
 
       def size(document) = "#{document["width"]} × #{document["height"]}"

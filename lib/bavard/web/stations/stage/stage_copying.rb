@@ -47,7 +47,8 @@ module Bavard
           when "show" then show_document(stages).then { |document| [@record.name, document, Copies::ShowFiles.of(document)] }
           when "look"
             piece = piece_of(stage) || raise(Error.new("Which piece?", field: "piece"))
-            [Core::Pieces.label(piece), Core::Pieces::LookDocument.of(piece, Core::Pieces.label(piece)), []]
+            label = Core::Pieces.label(piece)
+            Core::Pieces::LookDocument.of(piece, label).then { |look| [label, look, Copies::OwnLooks.files(look)] }
           else raise Error.new("There are copies of a stage, a look and a show.", field: "what")
           end
         end
@@ -55,7 +56,8 @@ module Bavard
         def show_document(stages)
           gate, cues = ask { |show| [show.record.gate, show.cues.document] }
           files = BroughtFiles::SHELVED.flat_map { |kind| site.stores.files.of_show(@record.id, kind) }
-          Copies::ShowDocument.of(@record.name, stages, gate, cues:, fellows: site.stores.fellows.of_show(@record.id), files:)
+          Copies::ShowDocument.of(@record.name, stages, gate, cues:, fellows: site.stores.fellows.of_show(@record.id),
+            looks: site.stores.looks.of_show(@record.id), files:)
         end
 
         def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
@@ -88,7 +90,12 @@ module Bavard
         # More than its stages only where that is wanted.
         def take_show(document)
           room_for(document["stages"].map { |stage| stage["document"] })
-          take_sheets(document) if params["into"] == "all"
+          if params["into"] == "all"
+            looks = looks_to_come(document["looks"])
+            site.stores.looks.room_for(@record.id, looks.size)
+            take_sheets(document)
+            looks.reverse_each { |look| site.stores.looks.add(@record.id, look["name"], look) }
+          end
           document["stages"].each { |stage| add_stage(stage["name"], stage["document"], stage["backdrop"]) }
         end
 
@@ -99,6 +106,11 @@ module Bavard
             show.use_cues(show.cues.document.merge(Core::Cues::Settings.at_home(cues, show.lanes.keys.map(&:to_s)))) if cues
           end
           take_fellows(document["fellows"])
+        end
+
+        # Those that are here already do not come twice.
+        def looks_to_come(looks)
+          looks - site.stores.looks.of_show(@record.id).map { |kept| kept.document.merge("name" => kept.name) }
         end
 
         def take_fellows(fellows)
