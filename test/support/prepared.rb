@@ -45,7 +45,7 @@ class PreparedTest < BrowserTest
     put_pieces_on_air(pieces, width, height) if pieces
     @app = own ? own_app(platforms, env) : SharedApp.running
     Capybara.app_host = @app.address
-    @cookies = HostsBrowser.new(@app.address).sign_in(email, PASSWORD)
+    @cookies = (@hosts_browser = HostsBrowser.new(@app.address)).sign_in(email, PASSWORD)
     until_heard if feed && feed == @oxbow&.address
   end
 

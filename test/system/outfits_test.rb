@@ -25,6 +25,10 @@ class OutfitsTest < PreparedTest
     Core::Stage::Edit.apply(document, {"do" => "outfit", "outfit" => outfit}).document["pieces"].map { |piece| piece.except("id") }
   end
 
+  # How far a colour may be from the one there was, of 255, and of which share of the picture more than that.
+  APART = 40
+  SAME = 0.003
+
   # What is drawn there comes from the page's own frames; here it is given to the pieces one after the other.
   def show(name, message, amount)
     evaluate_async_script(<<~JS, name, message, amount, LONG_S * 1000)
@@ -70,6 +74,62 @@ class OutfitsTest < PreparedTest
     JS
   end
 
+  # The stage as it stands, small: nothing moves, and it is always the same time.
+  def stand_still
+    page.driver.browser.page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
+    evaluate_async_script(<<~JS)
+      const done = arguments[0];
+      (async () => {
+      document.body.style.background = "#2d4a3e";
+      const style = document.createElement("style");
+      style.textContent = "*, *::before, *::after { animation: none !important; transition: none !important }";
+      document.head.append(style);
+      const time = document.querySelector(".clock .text") ?? document.querySelector(".clock");
+      const stop = () => { if (time.textContent !== "17:05") time.textContent = "17:05"; };
+      new MutationObserver(stop).observe(time, { childList: true, characterData: true, subtree: true });
+      stop();
+      await document.fonts.ready;
+      for (const one of document.getAnimations()) one.finish();
+      for (let frame = 0; frame < 3; frame++) await new Promise(requestAnimationFrame);
+      done(true);
+      })();
+    JS
+    picture.resize(0.25, kernel: :linear)
+  end
+
+  # In three columns beside each other.
+  def side_by_side
+    dressed("quiet").each_slice(3).with_index.flat_map do |pieces, row|
+      pieces.each_with_index.map { |piece, column| piece.merge("x" => 40 + (column * 620), "y" => 30 + (row * 260), "width" => 580, "height" => 230) }
+    end
+  end
+
+  # Which part of two pictures is not the same, edges of letters aside.
+  def share_apart(one, other) = (one - other).abs.bandbool(:or).relational_const(:more, [APART]).avg / 255
+
+  # Whoever changes how something is drawn sees here what else that changes. RENEW=1 writes the pictures anew; look at them.
+  def test_each_outfit_looks_as_it_did
+    prepare(pieces: side_by_side)
+    sign_in
+    drawn = Core::Pieces::Outfit.shipped.keys.to_h do |outfit|
+      edit(outfit)
+      visit "/stage/#{@stage.id}/draft"
+      assert_selector "[data-sample] .alert"
+      show("Heron_House", "best hour of my day, thank you", "12.50")
+      [outfit, stand_still]
+    end
+    drawn.each { |outfit, image| image.write_to_file(kept(outfit), strip: true) } if ENV["RENEW"]
+    pictures = drawn.keys.to_h { |outfit| [outfit, Vips::Image.new_from_file(kept(outfit))] }
+    apart = drawn.to_h { |outfit, image| [outfit, pictures.transform_values { |other| share_apart(image, other) }] }
+    apart.each do |outfit, shares|
+      assert_operator shares[outfit], :<=, SAME, "#{outfit} is drawn otherwise than in #{kept(outfit)}"
+      # What it is measured by tells each from every other one.
+      assert_operator shares.except(outfit).values.min, :>, SAME * 5, outfit
+    end
+  end
+
+  def kept(outfit) = File.join(__dir__, "outfits", "#{outfit}.png")
+
   def test_whatever_comes_fits_in_every_outfit
     prepare(pieces: dressed("quiet"))
     sign_in
@@ -95,12 +155,7 @@ class OutfitsTest < PreparedTest
 
   # As the Stage does it.
   def edit(outfit)
-    visit "/stage/#{@stage.id}"
-    status = evaluate_async_script(<<~JS, @stage.id, outfit)
-      const [stage, outfit, done] = arguments;
-      const headers = { "X-CSRF-Token": document.querySelector("meta[name=csrf]").content, "X-Requested-With": "XMLHttpRequest", "Content-Type": "application/json" };
-      fetch(`/stage/${stage}/edits`, { method: "POST", headers, body: JSON.stringify({ do: "outfit", outfit }) }).then((answer) => done(answer.status));
-    JS
-    assert_equal 200, status
+    answer = @hosts_browser.post_json("/stage/#{@stage.id}", "/stage/#{@stage.id}/edits", {"do" => "outfit", "outfit" => outfit})
+    assert_equal "200", answer.code, answer.body
   end
 end
