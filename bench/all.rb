@@ -203,6 +203,9 @@ if (stage = found[:stage])
     "#{stage[:flood_idle_frames_per_s]} with nothing coming in", "50 or more", steal]
   rows << ["legibility of a whole 1920 × 1080 picture", "#{stage[:legibility_ms]} ms", "-", "100 ms or less", "what helps: #{stage[:clearer_ms]} ms"]
   rows << ["an idle stage in the browser", "#{stage[:idle_percent]} % of a core", "-", "1 % or less", steal]
+  rows << ["an outfit to the draft, half and the slowest", "#{stage[:outfit_half_ms]} and #{stage[:outfit_most_ms]} ms", "-", "100 ms or less", steal]
+  idle = stage[:outfit_idle_percent].minmax_by(&:last).map { |outfit, percent| "#{percent} % (#{outfit})" }.join(" to ")
+  rows << ["one of each piece, idle in each outfit", idle, "-", "1 % or less", steal]
   rows << ["heap after #{stage[:day_lines] / 4} and #{stage[:day_lines]} lines", stage[:day_mb].map { |mb| "#{mb} MB" }.join(" and "), "-",
     "flat", steal]
 end

@@ -5,13 +5,14 @@ require_relative "../lib/bavard/core/stage/document"
 require_relative "../lib/bavard/pictures/workshop"
 require_relative "stage_drawing"
 require_relative "stage_edits"
+require_relative "stage_outfits"
 require_relative "steal"
 
 module Bench
   # The Stage in use: edited, drawn, judged.
   class Stage
     def run
-      found, steal = Steal.around { {**StageEdits.new.run, **StageDrawing.new.run, **legibility} }
+      found, steal = Steal.around { {**StageEdits.new.run, **StageDrawing.new.run, **StageOutfits.new.run, **legibility} }
       found.merge(steal_percent: steal.round(1))
     end
 

@@ -27,8 +27,9 @@ export function showSample(piece, told) {
     piece[how]?.(card);
     told.set(piece, { words, card });
   }
-  if (STATES[kind](piece, card)[1] || (kind === "flurry" && bare)) piece.element.dataset.sample = called;
-  else delete piece.element.dataset.sample;
+  if (STATES[kind](piece, card)[1] || (kind === "flurry" && bare)) {
+    if (piece.element.dataset.sample !== called) piece.element.dataset.sample = called;
+  } else delete piece.element.dataset.sample;
 }
 
 // What takes a sample off again.

@@ -115,6 +115,7 @@ export class ChallengePiece extends GoalPiece {
     super(id, overrides, "challenge");
     this.element.classList.add("goal");
     this.clock = make("span", "goal-left text");
+    this.clock.hidden = true;
     this.box.querySelector(".goal-words").append(this.clock);
     this.ticking = setInterval(() => this.tick(), 500);
   }
@@ -151,7 +152,8 @@ export class ChallengePiece extends GoalPiece {
     const left = this.ends && this.goal?.state === "running" ? Math.max(0, this.ends - performance.now()) : null;
     const seconds = left === null ? null : Math.ceil(left / 1000);
     const words = seconds === null ? "" : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
-    if (this.clock.textContent !== words) this.clock.textContent = words;
+    if (this.clock.textContent === words) return;
+    this.clock.textContent = words;
     this.clock.hidden = words === "";
   }
 

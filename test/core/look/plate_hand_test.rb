@@ -21,6 +21,22 @@ class PlateHandTest < Minitest::Test
     Stage::Document.drawn(built, Look::HouseStyle::DEFAULT)
   end
 
+  def clip(width, shape = "burst") = Shape.css(piece(width:, plate_shape: shape))["--plate-clip"]
+
+  def test_an_outline_is_drawn_once_and_those_not_asked_for_are_let_go
+    first = clip(700)
+    assert_same first, clip(700)
+    other = clip(701)
+    refute_equal first, clip(700, "scalloped")
+    Shape::MOST_KEPT.times do |at|
+      clip(800 + at, "torn")
+      assert_same first, clip(700)
+    end
+    again = clip(701)
+    assert_equal other, again
+    refute_same other, again
+  end
+
   # Plates of every size that a piece can have, and outlines of every depth.
   def each_plate
     chance = Random.new(SEED)

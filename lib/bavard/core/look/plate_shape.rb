@@ -21,6 +21,11 @@ module Bavard
         HALF = 0.5
         # Rows of text are grounds of their own, but for captions, where each is a box.
         WHOLE = %w[text piece line each all].freeze
+        # Outlines that were drawn, the one asked for last at the end; the longest have 40 KB.
+        MOST_KEPT = 150
+        KEPT = {} # rubocop:disable Style/MutableConstant
+        LOCK = Mutex.new
+        private_constant :KEPT, :LOCK
 
         module_function
 
@@ -73,11 +78,25 @@ module Bavard
         def css(piece)
           return {} unless shaped?(piece)
 
-          outline = points(piece["plate_shape"], piece["plate_shape_size"] / 100.0, most(piece))
-          edge = piece["plate_border"] / 100.0
+          drawn = kept(piece["plate_shape"], piece["plate_shape_size"] / 100.0, piece["plate_border"] / 100.0, most(piece))
+          {"--plate-border" => "0", "--plate-round" => "0", "--plate-shadow" => "none", "--plate-drop" => drop(piece), **drawn}
+        end
+
+        # Both forms of a piece have the same outline, and what is put on was shown in the gallery before: drawn once.
+        def kept(*outline)
+          LOCK.synchronize { KEPT[outline] = KEPT.delete(outline) if KEPT.key?(outline) } ||
+            drawn(*outline).freeze.tap do |made|
+              LOCK.synchronize do
+                KEPT[outline] = made
+                KEPT.shift if KEPT.size > MOST_KEPT
+              end
+            end
+        end
+
+        def drawn(shape, depth, edge, most)
+          outline = points(shape, depth, most)
           fill = edge.zero? ? outline : inward(outline, edge)
-          {"--plate-clip" => polygon(fill), "--plate-border" => "0", "--plate-round" => "0", "--plate-shadow" => "none",
-           "--plate-drop" => drop(piece), **(edge.zero? ? {} : ring(outline, fill))}
+          {"--plate-clip" => polygon(fill), **(edge.zero? ? {} : ring(outline, fill))}
         end
 
         def most(piece) = piece.values_at("width", "height").map { |px| px.fdiv(piece["text_size_px"]) }
@@ -120,7 +139,7 @@ module Bavard
           "drop-shadow(#{offsets.join(" ")} rgb(#{colour}))"
         end
 
-        private_class_method :most, :ring, :inward, :polygon, :written, :drop
+        private_class_method :kept, :drawn, :most, :ring, :inward, :polygon, :written, :drop
       end
     end
   end
