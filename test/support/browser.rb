@@ -133,7 +133,7 @@ class BrowserTest < Minitest::Test
     fill_in "E-mail address", with: email
     fill_in "Password", with: PASSWORD
     click_on "Make the account"
-    assert_text "What comes in"
+    assert_text "From chat to air"
     email
   end
 

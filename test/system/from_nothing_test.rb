@@ -11,6 +11,8 @@ class FromNothingTest < BrowserTest
   def test_a_typed_line_stands_on_the_broadcast_picture
     oxbow(pace: 60)
     make_account
+    click_on "Not now"
+    assert_text "What comes in"
     add_feed(oxbow.address)
     make_stage
     link = air_link

@@ -1,4 +1,5 @@
 // One stage's link, covered until somebody asks for it, and the screens that show it.
+import { copy } from "../house/copying.js";
 import { icon, iconAt, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send } from "../house/send.js";
@@ -12,16 +13,14 @@ export class LinkCard {
     this.behindInput = element.querySelector("[data-behind-link]");
     this.options = element.querySelector("[data-options]");
     const on = (name, act) => element.querySelector(`[data-do="${name}"]`).addEventListener("click", act);
-    on("copy", () => this.copy(this.link(), "The link"));
+    on("copy", () => copy(this.link(), "The link"));
     on("uncover", (event) => this.uncover(event.currentTarget));
     on("renew", () => this.renew());
-    on("copy-behind", () => this.copy(this.link("/behind"), "The link of what is behind"));
+    on("copy-behind", () => copy(this.link("/behind"), "The link of what is behind"));
     on("test", () => this.test());
     on("clear", () => this.clear());
     for (const button of element.querySelectorAll("[data-copy]")) {
-      button.addEventListener("click", () =>
-        this.copy(String(this.size?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()),
-      );
+      button.addEventListener("click", () => copy(String(this.size?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()));
     }
     this.options.addEventListener("input", () => this.readOptions());
     element.querySelector("[data-doubt]").addEventListener("change", ({ target }) => this.doubt(target));
@@ -36,15 +35,6 @@ export class LinkCard {
     const options = this.options.value.trim().replace(/^\?/, "");
     const link = `${this.input.dataset.link}${side}`;
     return options ? `${link}?${options}` : link;
-  }
-
-  async copy(text, what) {
-    try {
-      await navigator.clipboard.writeText(text);
-    } catch {
-      copyTheOldWay(text);
-    }
-    say(`${what} is copied.`);
   }
 
   uncover(button) {
@@ -165,15 +155,5 @@ function screenRow(screen, index, { revision, behind, doubt_s }) {
   );
 }
 
-// Where the browser gives no clipboard, as on a plain http address of another computer.
 // most: how many there may be; told where there is little room left
 const screensOf = (number, most) => (most ? `${number} of ${count(most, "screen")} there may be` : count(number, "screen"));
-
-function copyTheOldWay(text) {
-  const area = make("textarea");
-  area.value = text;
-  document.body.append(area);
-  area.select();
-  document.execCommand("copy");
-  area.remove();
-}

@@ -7,16 +7,19 @@ module Bavard
   module Store
     # Shows as they are kept: one for each account, until there are more.
     class Shows
-      # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept; cues:: of Core::Cues::Settings
-      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, keyword_init: true)
+      # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept; cues:: of Core::Cues::Settings; lead:: how far it
+      #   has come on its way to the picture (left, began_ms, done: by step of Core::Lead::Steps), nil: it needs to be led nowhere
+      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, :lead, keyword_init: true)
 
       def initialize(db)
         @db = db
       end
 
+      # @param lead [Hash, nil] {} where its host is to be led
       # @return [Show] an empty one, with the gate's rules as they come
-      def create(account_id, name:, host_name:)
-        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Settings::DEFAULT))
+      def create(account_id, name:, host_name:, lead: nil)
+        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Settings::DEFAULT),
+          lead: lead && Sequel.pg_jsonb(lead))
         find(id)
       end
 
@@ -54,10 +57,16 @@ module Bavard
         @db[:shows].where(id:).update(cues: Sequel.pg_jsonb(document))
       end
 
+      # @param lead [Hash, nil]
+      def keep_lead(id, lead)
+        @db[:shows].where(id:).update(lead: lead && Sequel.pg_jsonb(lead))
+      end
+
       private
 
       def read(row)
-        row && Show.new(**row, gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])))
+        row && Show.new(**row, gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])),
+          lead: plain(row[:lead]))
       end
 
       def plain(kept) = kept && JSON.parse(JSON.generate(kept))

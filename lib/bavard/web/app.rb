@@ -21,6 +21,8 @@ require_relative "http/last_resort"
 require_relative "http/limits"
 require_relative "links/link_app"
 require_relative "links/live_sockets"
+require_relative "stations/lead/home_app"
+require_relative "stations/lead/lead_app"
 require_relative "stations/log/log_app"
 require_relative "stations/people/join_app"
 require_relative "links/microphone_app"
@@ -40,7 +42,6 @@ module Bavard
   module Web
     # The whole of the web side as one Rack application.
     module App
-      TO_FEEDS = ->(_env) { [302, {"location" => "/feeds"}, []] }
       NOTHING_HERE = ->(_env) { [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]] }
 
       # What is handed out as it lies there.
@@ -55,7 +56,7 @@ module Bavard
         "/feeds/describe" => DescribeApp, "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp,
         "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
         "/dress/cues" => CuesApp, "/dress/files" => FilesApp,
-        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp
+        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp, "/lead" => LeadApp
       }.freeze
 
       module_function
@@ -115,7 +116,7 @@ module Bavard
           next run(only) if only
 
           STATIONS.each { |path, app| map(path) { run app } }
-          run ->(env) { env["PATH_INFO"] == "/" ? TO_FEEDS.call(env) : NOTHING_HERE.call(env) }
+          run ->(env) { env["PATH_INFO"] == "/" ? HomeApp.call(env) : NOTHING_HERE.call(env) }
         end
       end
     end

@@ -24,7 +24,10 @@ module Bavard
 
       def report(desk, connection, text)
         read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
-          @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]]) if lines[line_id]
+          next unless lines[line_id]
+
+          @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]])
+          @show.screen_times.painted(line_id, at_ms)&.then { |time| @show.lead.painted(time) }
         end
         @show.mishaps.rejected(:screen, "a report that cannot be read") unless read
         players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)

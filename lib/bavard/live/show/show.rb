@@ -14,6 +14,7 @@ require_relative "../lines/line_figures"
 require_relative "../lines/line_log"
 require_relative "../lines/line_news"
 require_relative "../lines/picture"
+require_relative "../lines/screen_times"
 require_relative "../lines/sightings"
 require_relative "../moderation/directing"
 require_relative "../moderation/moderation"
@@ -23,6 +24,7 @@ require_relative "../rehearsal/script"
 require_relative "../stage/stage_door"
 require_relative "desk_report"
 require_relative "figures"
+require_relative "lead"
 require_relative "mailbox"
 require_relative "messages"
 require_relative "screen_door"
@@ -42,7 +44,7 @@ module Bavard
       IDLE_S = 1.0
 
       attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
-        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation
+        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead
 
       # What pages ask a show for is done by its parts; for use inside {#ask} only.
       def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of

@@ -89,10 +89,10 @@ module Bavard
       WAYS = lambda do |site|
         confirmation = Confirmation.new(site.session_secret, site.clock)
         prefix "/account"
-        login_redirect "/feeds"
+        login_redirect "/"
         already_logged_in { redirect "/feeds" }
         # To where they wanted to go, such as an invitation.
-        create_account_redirect { @asked_for || "/feeds" }
+        create_account_redirect { @asked_for || "/" }
         logout_redirect "/account/login"
         require_login_redirect { login_path }
         login_return_to_requested_location? true

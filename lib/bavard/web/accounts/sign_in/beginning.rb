@@ -59,7 +59,7 @@ module Bavard
           name = rodauth.param_or_nil("show_name").to_s.strip
           host = rodauth.param_or_nil("host_name").to_s.strip[0, 80]
           host = rodauth.account[:email].to_s[/\A[^@]+/] if host.empty?
-          site.stores.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host)
+          site.stores.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host, lead: {})
         end
       end
     end

@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+require_relative "../support/web_test"
+
+# Where a new show's host is led: who is, until when, and what is made on the way.
+class LeadAppTest < WebTest
+  def setup
+    super
+    sign_up
+  end
+
+  def show = @shows.running.first
+  def lead = show.ask { |one| one.record.lead }
+  def whereto(path) = get(path).then { last_response.redirect? ? URI(last_response.location).path : path }
+
+  def test_a_new_show_opens_on_it_until_it_is_put_aside
+    assert_equal "/lead/", whereto("/")
+    assert_equal "/lead/", whereto("/lead/")
+    assert_includes last_response.body, "Chat comes in"
+    send_form("/lead/leave")
+    assert_equal "/feeds", whereto("/")
+    assert_includes get("/feeds").body, %(href="/lead/")
+    send_form("/lead/take-up")
+    assert_equal "/lead/", whereto("/")
+  end
+
+  def test_the_stage_is_made_once_for_a_host_who_knows_nothing
+    made = send_form("/lead/stage")
+    assert_equal made, send_form("/lead/stage")
+    assert_match %r{\Ahttp://.+/air/[\w-]{32}\z}, made["link"]
+    assert_equal [1920, 1080, 60], made["size"].values_at("width", "height", "frame_rate")
+    stage = show.ask { |one| one.desk(made["stage"]).stage }
+    assert_equal [["chat"], "none", 0], [stage.draft["pieces"].map { |piece| piece["kind"] }, stage.backdrop, stage.revision]
+    assert_equal ["reading", 5], stage.draft["pieces"].first.values_at("stay_by", "keep_last")
+    assert_equal 1, db[:stages].count
+  end
+
+  def test_it_is_not_over_before_all_of_it_was_seen
+    send_form("/lead/finish")
+    assert_equal 422, last_response.status
+    assert lead
+    all = Bavard::Core::Lead::Steps::TITLES.keys.to_h { |key| [key, 1] }
+    show.ask { |one| one.record.lead = one.record.lead.merge("done" => all) }
+    send_form("/lead/finish")
+    assert_nil lead
+    assert_equal ["/feeds", "/feeds"], [whereto("/"), whereto("/lead/")]
+    refute_includes get("/feeds").body, %(href="/lead/")
+    wait_for("it to be kept") { db[:shows].where(id: @record.id).get(:lead).nil? }
+  end
+
+  def test_what_is_done_is_kept_and_told
+    send_form("/stage/#{send_form("/lead/stage")["stage"]}/backdrop", {"backdrop" => "white"})
+    report = show.ask { |one| one.lead.report(one.now_ms) }
+    assert_equal [%w[now done later later later], false], [report[:steps].map { |step| step[:state] }, report[:left]]
+    wait_for("it to be kept") { db[:shows].where(id: @record.id).get(:lead)&.dig("done", "picture") }
+    send_form("/lead/leave")
+    assert_equal({left: true}, show.ask { |one| one.lead.report(one.now_ms) })
+  end
+
+  def test_a_host_who_was_led_already_and_whoever_only_helps_are_not
+    get "/feeds"
+    show.ask { |one| one.record.lead = nil }
+    assert_equal "/feeds", whereto("/")
+    assert_nil show.ask { |one| one.lead.report(one.now_ms) }
+    %w[leave take-up].each { |what| assert_equal({"done" => true}, send_form("/lead/#{what}")) }
+    assert_nil lead
+  end
+end
