@@ -18,8 +18,8 @@ module Bavard
       # @param lead [Hash, nil] {} where its host is to be led
       # @return [Show] an empty one, with the gate's rules as they come
       def create(account_id, name:, host_name:, lead: nil)
-        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Settings::DEFAULT),
-          lead: lead && Sequel.pg_jsonb(lead))
+        led = lead ? {lead: Sequel.pg_jsonb(lead)} : {}
+        id = @db[:shows].insert(account_id:, name:, host_name:, gate: Sequel.pg_jsonb(Core::Gate::Settings::DEFAULT), **led)
         find(id)
       end
 

@@ -2,47 +2,35 @@
 
 module Bavard
   module Live
-    # How long lines of feeds took from their arrival until a screen had painted them, what they were held left out. Told by a {LineBook}
-    # what went on air, and by screens what they painted. Belongs to its show's thread.
+    # How long lines of feeds took from their arrival until a screen had painted them, what they were held left out. Belongs to its show's
+    # thread.
     class ScreenTimes
       WITHIN_MS = 600_000
-      # Of lines on their way, and of times.
-      MOST_WAITING = 2000
       MOST = 20_000
       # Whatever a screen claims.
       LONGEST_MS = 60_000
       # A line that was painted. at_ms:: when; took_ms:: after its arrival; line:: Core::Chat::Line
       Time = Struct.new(:at_ms, :took_ms, :line)
 
-      # @yieldreturn [Boolean] whether a screen is open: what nobody could paint says nothing
-      def initialize(&open)
-        @open = open
-        @since = {}
+      def initialize
         @times = []
+        @counted = {}
       end
 
       # @return [Time, nil] of the newest line that was painted
       attr_reader :last
 
-      def came(kept, _now_ms)
-        wait_for(kept, kept.line.arrived_at_ms) if kept.state.name == :aired
-      end
-
-      def moved(kept, event, _from, now_ms)
-        event == :air ? wait_for(kept, now_ms) : @since.delete(kept.id)
-      end
-
-      def edited(_kept) = nil
-      def forgot(kept) = @since.delete(kept.id)
-
-      # The first screen that has it counts.
+      # The first screen that has it counts, where it was open already when the line went on air: what stands there before it says nothing.
       #
+      # @param kept [LineBook::Kept]
+      # @param open_since_ms [Integer] of the screen
       # @return [Time, nil]
-      def painted(line_id, at_ms)
-        line, since_ms = @since.delete(line_id)
-        return unless line
+      def painted(kept, at_ms, open_since_ms)
+        since_ms = went_ms(kept)
+        return if @counted.key?(kept.id) || kept.line.origin != :feed || kept.state.name != :aired || open_since_ms > since_ms
 
-        @last = Time.new(at_ms, (at_ms - since_ms).clamp(0, LONGEST_MS), line)
+        remember(kept.id)
+        @last = Time.new(at_ms, (at_ms - since_ms).clamp(0, LONGEST_MS), kept.line)
         @times << @last
         @times.shift if @times.size > MOST
         @last
@@ -56,11 +44,12 @@ module Bavard
 
       private
 
-      def wait_for(kept, since_ms)
-        return unless kept.line.origin == :feed && @open.call
+      # When it came, or left the hold; for what a feed told later, when it was told.
+      def went_ms(kept) = [(kept.shown || kept.line).shown_at_ms, kept.line.arrived_at_ms].max
 
-        @since[kept.id] = [kept.line, since_ms]
-        @since.shift if @since.size > MOST_WAITING
+      def remember(line_id)
+        @counted[line_id] = true
+        @counted.shift if @counted.size > MOST
       end
     end
   end

@@ -23,11 +23,11 @@ module Bavard
       def players = [sounding, shout_outs]
 
       def report(desk, connection, text)
-        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, words|
-          next unless lines[line_id]
+        read = desk.screens.heard(connection, text, now_ms) do |line_id, at_ms, screen|
+          kept = lines[line_id] or next
 
-          @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, words]])
-          @show.screen_times.painted(line_id, at_ms)&.then { |time| @show.lead.painted(time) }
+          @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, screen.words]])
+          @show.screen_times.painted(kept, at_ms, screen.since_ms)&.then { |time| @show.lead.painted(time) }
         end
         @show.mishaps.rejected(:screen, "a report that cannot be read") unless read
         players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)

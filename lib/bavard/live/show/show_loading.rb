@@ -38,9 +38,9 @@ module Bavard
       # What is told of lines needs what is loaded after them, and hears of none before.
       def begin_lines(meters)
         @line_log = LineLog.new(id, journal, ids)
-        @screen_times = ScreenTimes.new { desks.each_value.any? { |desk| desk.screens.all.any? } }
+        @screen_times = ScreenTimes.new
         @lead = Lead.new(self)
-        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, meters), LineNews.new(self, @report), @screen_times])
+        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, meters), LineNews.new(self, @report)])
       end
 
       # @param means [Means]

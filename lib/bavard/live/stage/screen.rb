@@ -16,8 +16,8 @@ module Bavard
       UNKNOWN = Report.new(0, 0, nil, nil, false, [], nil, []).freeze
       SIDES = %w[front behind].freeze
 
-      # silent:: the last sound it could not play, or nil
-      attr_reader :id, :report, :heard_at_ms, :silent
+      # since_ms:: when it was opened; silent:: the last sound it could not play, or nil
+      attr_reader :id, :report, :since_ms, :heard_at_ms, :silent
 
       def initialize(id, from:, now_ms:)
         @id = id

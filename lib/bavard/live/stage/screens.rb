@@ -16,10 +16,10 @@ module Bavard
       end
 
       # @return [Boolean] whether what it says can be read
-      # @yieldparam line_id, at_ms, words of a line it painted: which, when, and how people know the screen
+      # @yieldparam line_id, at_ms, screen of a line it painted: which, when, and the Screen
       def heard(connection, text, now_ms)
         screen = @screens[connection.id] or return true
-        screen.hear(text, now_ms) { |line_id, at_ms| yield line_id, at_ms, screen.words if block_given? }
+        screen.hear(text, now_ms) { |line_id, at_ms| yield line_id, at_ms, screen if block_given? }
       end
 
       # @return [Boolean] whether it said just now that it cannot play a sound
