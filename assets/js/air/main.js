@@ -1,6 +1,7 @@
 import { follow } from "../house/desk.js";
 import { keys } from "../house/keys.js";
 import { LinkCard } from "./link_card.js";
+import { Times } from "./times.js";
 
 const cards = new Map(
   [...document.querySelectorAll("[data-stage]")].map((element) => [Number(element.dataset.stage), new LinkCard(element)]),
@@ -9,5 +10,7 @@ const cards = new Map(
 follow((show) => {
   for (const stage of show.stages) cards.get(stage.id)?.tell(stage);
 });
+
+new Times(document.querySelector("#times")).follow();
 
 keys({ t: ["Send a test to the first link", () => cards.values().next().value?.test()] });

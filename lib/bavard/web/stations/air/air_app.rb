@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../../core/figures/spread"
 require_relative "../../../core/pieces/link_options"
 require_relative "../all/station"
 
@@ -40,6 +41,12 @@ module Bavard
       post "/:stage/new-link" do
         stage_id = id(params[:stage])
         json(link: link(ask { |show| show.desk(stage_id).renew_link }))
+      end
+
+      # How long lines of the last ten minutes took to a screen.
+      get "/times" do
+        times, hold_ms = ask { |show| [show.screen_times.of_late(show.now_ms), show.gatehouse.hold_settings.ms] }
+        json(Core::Figures::Spread.of(times).to_h.merge(hold_ms:))
       end
 
       # What the options in a link mean.
