@@ -74,16 +74,17 @@ class OutfitsTest < PreparedTest
     JS
   end
 
-  # The stage as it stands, small: nothing moves, and it is always the same time.
+  # The stage as viewers see it, small: nothing moves, and it is always the same time.
   def stand_still
     page.driver.browser.page.command("Emulation.setDeviceMetricsOverride", width: 1920, height: 1080, deviceScaleFactor: 1, mobile: false)
     evaluate_async_script(<<~JS)
       const done = arguments[0];
       (async () => {
       document.body.style.background = "#2d4a3e";
-      const style = document.createElement("style");
-      style.textContent = "*, *::before, *::after { animation: none !important; transition: none !important }";
-      document.head.append(style);
+      const sheet = new CSSStyleSheet();
+      // Which pieces show samples is said now and then: whoever looks early sees it, whoever looks late does not.
+      sheet.replaceSync("*, *::before, *::after { animation: none !important; transition: none !important } [data-sample]::before, [data-no-room]::after { content: none !important }");
+      document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
       const time = document.querySelector(".clock .text") ?? document.querySelector(".clock");
       const stop = () => { if (time.textContent !== "17:05") time.textContent = "17:05"; };
       new MutationObserver(stop).observe(time, { childList: true, characterData: true, subtree: true });
