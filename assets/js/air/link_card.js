@@ -14,10 +14,14 @@ export class LinkCard {
     this.options = element.querySelector("[data-options]");
     const on = (name, act) => element.querySelector(`[data-do="${name}"]`).addEventListener("click", act);
     on("copy", () => copy(this.link(), "The link"));
+    // No link of its own: a browser would write its address into a corner of the picture.
+    on("open", () => window.open(this.link(), "_blank", "noopener"));
     on("uncover", (event) => this.uncover(event.currentTarget));
     on("renew", () => this.renew());
     on("copy-behind", () => copy(this.link("/behind"), "The link of what is behind"));
     on("test", () => this.test());
+    for (const preset of element.querySelectorAll("[data-awkward]"))
+      preset.addEventListener("click", () => this.testAwkward(JSON.parse(preset.dataset.awkward)));
     on("clear", () => this.clear());
     for (const button of element.querySelectorAll("[data-copy]")) {
       button.addEventListener("click", () => copy(String(this.size?.[button.dataset.copy] ?? ""), button.firstChild.textContent.trim()));
@@ -54,10 +58,19 @@ export class LinkCard {
     say("This link is new. The old one shows nothing from now on; copy the new one into your broadcast software.");
   }
 
+  // What is typed stays there for another time.
+  testAwkward([name, text]) {
+    for (const [field, value] of Object.entries({ name, text })) this.element.querySelector(`[data-test="${field}"]`).value = value;
+    return this.test();
+  }
+
   async test() {
     const lines = this.element.querySelector("[data-count]").value;
-    const done = await attempt(() => send(`/links/${this.id}/test`, { count: lines }));
+    const fields = [...this.element.querySelectorAll("[data-test]")].map((field) => [field.dataset.test, field.value]);
+    const values = { count: lines, ...Object.fromEntries(fields.filter(([, value]) => value !== "")) };
+    const done = await attempt(() => send(`/links/${this.id}/test`, values));
     if (!done) return;
+    if (values.into) return say(`${count(done.sent, "test line")} sent into the draft.`);
     say(
       this.screens === 0
         ? "The test is sent, but no screen shows this link."

@@ -1,16 +1,17 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
-import { all, eachOnAPage, find, page, said, serve, settled } from "../support/page.js";
+import { all, eachOnAPage, find, page, said, serve, settled, type } from "../support/page.js";
 import { LinkCard } from "../../../assets/js/air/link_card.js";
 
 const COVERED = "http://x/air/••••";
 eachOnAPage({
   html: `<article data-stage="3"><div class="thumb"></div><span data-show="size"></span><span data-show="screens"></span><select data-doubt><option value="15">15 s</option><option value="">never</option></select>
-    <input data-link="http://x/air/secret" data-covered="${COVERED}" value="${COVERED}"><button data-do="copy"></button>
+    <input data-link="http://x/air/secret" data-covered="${COVERED}" value="${COVERED}"><button data-do="copy"></button><button data-do="open"></button>
     <button data-do="uncover" aria-pressed="false"><svg><use href=""></use></svg></button><button data-do="renew"></button>
     <div data-two hidden></div><input data-behind-link data-covered="${COVERED}/behind" value="${COVERED}/behind"><button data-do="copy-behind"></button>
     <button data-copy="width">Width <b></b></button><div data-show="list"></div><button data-do="test"></button><input data-count value="2">
-    <button data-do="clear"></button><input data-options><p data-show="options"></p><a data-draft href="/stage/3/draft"></a></article><div id="messages"></div>`,
+    <button data-do="clear"></button><input data-test="name"><select data-test="feed"><option value="">tests</option><option value="7">Oxbow</option></select>
+    <select data-test="into"><option value=""></option><option value="draft"></option></select><textarea data-test="text"></textarea><button data-awkward='["Ann","~~~"]'></button><input data-options><p data-show="options"></p><a data-draft href="/stage/3/draft"></a></article><div id="messages"></div>`,
 });
 
 const SCREEN = {
@@ -117,9 +118,9 @@ test("where the browser gives no clipboard it is copied the old way", async () =
     configurable: true,
     value: { clipboard: { writeText: () => Promise.reject(new Error("no")) } },
   });
-  page.document.execCommand = (what) => ways.push(what, find("textarea").value);
+  page.document.execCommand = (what) => ways.push(what, find("textarea:not([data-test])").value);
   await press("copy");
-  assert.deepEqual([ways, find("textarea"), said()], [["copy", "http://x/air/secret"], null, ["The link is copied."]]);
+  assert.deepEqual([ways, find("textarea:not([data-test])"), said()], [["copy", "http://x/air/secret"], null, ["The link is copied."]]);
 });
 
 test("how many screens there may be is told where the server says so", () => {
@@ -138,6 +139,26 @@ test("a test says how many screens it went to", async () => {
   assert.deepEqual(page.asked[0], ["/links/3/test", { count: "2" }]);
   await press("clear");
   assert.equal(said().at(-1), "The screen is cleared. New lines come in as before.");
+});
+
+test("a test is what a host types, by whom, with whose mark, and where they say", async () => {
+  type(find('[data-test="text"]'), "is this readable?");
+  type(find('[data-test="feed"]'), "7");
+  await press("test");
+  assert.deepEqual(page.asked.at(-1), ["/links/3/test", { count: "2", feed: "7", text: "is this readable?" }]);
+  type(find('[data-test="into"]'), "draft");
+  find("[data-awkward]").click();
+  await settled();
+  assert.deepEqual(page.asked.at(-1), ["/links/3/test", { count: "2", name: "Ann", feed: "7", into: "draft", text: "~~~" }]);
+  assert.equal(said().at(-1), "2 test lines sent into the draft.");
+});
+
+test("a link is opened without an address that a browser would show where the mouse is", async () => {
+  const opened = [];
+  page.window.open = (...how) => opened.push(how);
+  await press("open");
+  assert.deepEqual(opened, [["http://x/air/secret", "_blank", "noopener"]]);
+  assert.equal(all("a[href*=secret]").length, 0);
 });
 
 const rows = () => all(".screen").map((row) => [row.className, ...[...row.querySelectorAll("p, .figure")].map((part) => part.textContent)]);

@@ -87,6 +87,17 @@ class ShowTest < LiveTest
     assert_empty stores.lines.latest(@record.id, 10)
   end
 
+  def test_a_test_in_a_hosts_own_words_has_a_feeds_mark_and_goes_where_they_say
+    feed = @show.ask { |show| show.lanes.keys.first }
+    @show.ask { |show| show.desk(@stage.id).send_test(1, show.now_ms, name: "Ann", text: "is this readable?", feed_id: feed) }
+    wait_for("the test line") { shown.size == 1 }
+    assert_equal ["Ann", "is this readable?"], [shown[0]["n"], shown[0]["f"].flatten.grep(String).find { |words| words.include?("readable") }]
+    refute_equal Bavard::Live::StageDesk::TEST_MARK, shown[0]["m"]
+    @show.ask { |show| show.desk(@stage.id).send_test(1, show.now_ms, text: "only the draft", draft_only: true) }
+    wait_for("it in the draft") { hub.frames("draft:#{@stage.id}").any? { |frame| JSON.generate(frame).include?("only the draft") } }
+    refute(shown.any? { |card| JSON.generate(card).include?("only the draft") })
+  end
+
   def test_a_cleared_screen_stays_clear_after_a_restart
     @server.say("ann", "old news")
     wait_for("the line") { shown.any? }

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../core/chat/test_line"
 require_relative "../../core/style/samples"
 require_relative "../../relay/topic"
 require_relative "../../store/stages"
@@ -20,8 +21,7 @@ module Bavard
       include StageCounting
 
       MOST_TEST_LINES = 20
-      TEST_MARK = ["ring", "#f3b634"].freeze
-      TEST_PERSON = "test"
+      TEST_MARK = ["ring", Core::Chat::TestLine::COLOUR].freeze
 
       attr_reader :stage, :draft, :air, :room, :editor, :live, :screens, :voice_room
 
@@ -143,15 +143,20 @@ module Bavard
       # @return [Array<String>, nil] names as a voices piece of the draft writes them: of all who are in the room
       def names_in(piece_id) = draft.names_in(piece_id)
 
-      # Puts marked lines on this link's screens, and nowhere else.
-      def send_test(count, now_ms)
+      # Puts marked lines on this link's screens, or into the draft, and nowhere else.
+      #
+      # @param name, text [String] as Core::Chat::TestLine takes them
+      # @param feed_id [Integer, nil] whose mark they carry
+      # @return [Integer] how many
+      def send_test(count, now_ms, name: "", text: "", feed_id: nil, draft_only: false)
         count = count.clamp(1, MOST_TEST_LINES)
-        (1..count).each do |number|
-          said = Core::Said.new(TEST_PERSON, "Test #{number} of #{count}", TEST_MARK.last, [],
-            "This is a test line from Bavard, number #{number}.", false, false)
-          intake = Core::Intake.new(:line, nil, nil, nil, now_ms, said)
-          air.add(Core::Chat::Line.from(intake, id: @ids.next(now_ms), origin: :test))
+        said = (1..count).map { |number| Core::Chat::TestLine.said(name, text, number:, of: count) }
+        said.each do |one|
+          intake = Core::Intake.new(:line, feed_id, nil, nil, now_ms, one)
+          line = Core::Chat::Line.from(intake, id: @ids.next(now_ms), origin: :test, emotes: @shared.wardrobe&.call&.emotes)
+          (draft_only ? draft : air).add(line)
         end
+        count
       end
 
       # @param last_line_id [Integer] lines up to that one stay away, also after a restart
@@ -264,7 +269,7 @@ module Bavard
 
       def mark(line)
         case line.origin
-        when :test then TEST_MARK
+        when :test then line.feed_id ? @marks.call(line) : TEST_MARK
         when :rehearsal then Rehearsal.mark(line.person.login)
         else @marks.call(line)
         end

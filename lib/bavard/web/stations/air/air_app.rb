@@ -13,14 +13,20 @@ module Bavard
 
       get "/" do
         @here = "air"
-        @stages = ask { |show| show.desks.values.map { |desk| desk.stage.dup } }
+        @stages, @feeds = ask { |show| [show.desks.values.map { |desk| desk.stage.dup }, show.lanes.values.map(&:feed)] }
         erb :air
       end
 
       post "/:stage/test" do
         stage_id = id(params[:stage])
         count = text(params["count"])[/\A\d{1,3}\z/]&.to_i || 1
-        json(sent: ask { |show| show.desk(stage_id).send_test(count, show.now_ms).size })
+        said = {name: text(params["name"]), text: text(params["text"]), draft_only: params["into"] == "draft"}
+        feed = text(params["feed"])
+        json(sent: ask do |show|
+          # Gone, where there is no such feed.
+          feed_id = feed.empty? ? nil : show.lane(id(feed)).feed.id
+          show.desk(stage_id).send_test(count, show.now_ms, feed_id:, **said)
+        end)
       end
 
       post "/:stage/clear" do
