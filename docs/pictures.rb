@@ -36,10 +36,10 @@ class Pictures
     day_or_night("dark")
     @browser.go_to("#{@address}/account/login")
     shot("sign-in")
+    lead
     sign_in
     station("/feeds", ".lane-line", "feeds")
     find_todays_number
-    believed
     # Twice: badges that nobody asked for yet are fetched by the first.
     station("/dress", ".badge-button", nil)
     station("/dress", ".badge-button img", "dress")
@@ -65,14 +65,21 @@ class Pictures
     refused
   end
 
-  # Who may be believed of what a line on IRC brings.
-  def believed
-    station("/feeds", ".lane-line", nil)
-    @browser.execute("[...document.querySelectorAll('.lane button')].find((one) => one.textContent.trim() === 'Tags').click()")
-    until_there("#mapping-fields input")
-    @browser.execute("document.querySelector('#mapping-fields [data-believe]').click()")
-    sleep 0.5
-    shot("believed")
+  # A host of their own, half way from chat to air.
+  def lead
+    @browser.go_to("#{@address}/account/create-account")
+    {"show_name" => "Kiln night", "host_name" => "Maren", "login" => "maren-#{rand(100_000)}@kiln.example", "password" => "reeds-and-water-42"}
+      .each { |name, value| @browser.at_css("input[name=#{name}]").focus.type(value) }
+    @browser.css("form [type=submit]").last.click
+    until_there("[data-step=chat].open")
+    @browser.at_css("#lead-address").focus.type("reedmere", :enter)
+    until_there("[data-step=picture].open")
+    @browser.at_css("[data-picture=table]").click
+    until_there("[data-outfit=field_notes] .line")
+    @browser.at_css("[data-outfit=field_notes]").click
+    sleep 12
+    shot("lead")
+    @browser.cookies.clear
   end
 
   # Sounds and films, as somebody drops what is none.
@@ -138,6 +145,7 @@ class Pictures
   def stages = station("/stage", ".measure", "stage")
 
   def sign_in(page = @browser)
+    page.go_to("#{@address}/account/login")
     page.at_css("#login").focus.type(EMAIL)
     page.at_css("#password").focus.type(@password, :enter)
     sleep 0.05 until page.at_css(".lane")

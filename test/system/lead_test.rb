@@ -6,8 +6,8 @@ require_relative "../support/prepared"
 # and nothing else.
 class LeadTest < PreparedTest
   def led
-    @app = SharedApp.running
     TestDatabase.use(:app)
+    @app = SharedApp.running
     Capybara.app_host = @app.address
     email = make_account
     @account_id = TestDatabase.db[:accounts].where(email:).get(:id)
