@@ -35,12 +35,13 @@ class PreparedTest < BrowserTest
   # @param pieces [Array<Hash>, nil] of the stage that is on air: chat, where they name no other kind; nil: no stage
   # @param hold_ms [Integer] how long every line is held
   # @param platforms [Array<RunningStandin>] that run already
+  # @param lead [Hash, nil] how far it has come from chat to air; nil: all the way
   # @param own [Boolean] whether the application is the test's own, to be stopped and killed
-  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, own: false, env: {})
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, lead: nil, own: false, env: {})
     TestDatabase.use(own ? :house : :app)
     TestDatabase.clean if own
     @started.concat(platforms)
-    make_show(hold_ms)
+    make_show(hold_ms, lead)
     add_feed_at(feed) if feed
     put_pieces_on_air(pieces, width, height) if pieces
     @app = own ? own_app(platforms, env) : SharedApp.running
@@ -92,11 +93,11 @@ class PreparedTest < BrowserTest
     RunningApp.new(platforms: platforms.map(&:platform), env:, folder:).start.tap { |app| @started << app }
   end
 
-  def make_show(hold_ms)
+  def make_show(hold_ms, lead)
     db = TestDatabase.db
     @account_id = db[:accounts].insert(email: "host-#{SecureRandom.hex(6)}", password_hash: Argon2::Password.create(PASSWORD, **CHEAP))
     db[:accounts].where(id: @account_id).update(email:)
-    @show = Bavard::Store::Shows.new(db).create(@account_id, name: "Test watch", host_name: "Odalys")
+    @show = Bavard::Store::Shows.new(db).create(@account_id, name: "Test watch", host_name: "Odalys", lead:)
     set_gate(db, hold_ms)
     let_cues_play(db)
   end

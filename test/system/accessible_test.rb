@@ -114,7 +114,7 @@ class AccessibleTest < PreparedTest
   end
 
   def test_forms_and_sheets
-    prepare(feed: feed_address)
+    prepare(feed: feed_address, lead: {})
     until_live
     visit "/account/login"
     assert_nothing_found("sign-in")
@@ -127,6 +127,7 @@ class AccessibleTest < PreparedTest
     click_on "Connect", exact: true
     assert_text "Which server?"
     assert_nothing_found("adding a feed, refused")
+    each_step_of_the_lead
     visit "/feeds"
     find(".lane summary").click
     assert_nothing_found("a lane's menu")
@@ -177,6 +178,16 @@ class AccessibleTest < PreparedTest
   end
 
   private
+
+  def each_step_of_the_lead
+    visit "/lead/"
+    assert_selector "[data-state=now]"
+    all(".lead-head").each do |head|
+      head.click
+      assert_selector ".lead-step.open", text: head.find("b").text
+      assert_nothing_found("from chat to air: #{head.find("b").text}")
+    end
+  end
 
   def assert_nothing_found(where)
     SCHEMES.each do |scheme, options|
