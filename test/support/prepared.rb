@@ -93,7 +93,7 @@ class PreparedTest < BrowserTest
     RunningApp.new(platforms: platforms.map(&:platform), env:, folder:).start.tap { |app| @started << app }
   end
 
-  def make_show(hold_ms, lead)
+  def make_show(hold_ms, lead = nil)
     db = TestDatabase.db
     @account_id = db[:accounts].insert(email: "host-#{SecureRandom.hex(6)}", password_hash: Argon2::Password.create(PASSWORD, **CHEAP))
     db[:accounts].where(id: @account_id).update(email:)
