@@ -57,6 +57,32 @@ class LeadAppTest < WebTest
     assert_equal({left: true}, show.ask { |one| one.lead.report(one.now_ms) })
   end
 
+  # @param badges [Array<String>] as a feed tells them
+  def painted(name, badges = [])
+    person = Bavard::Core::Chat::Person.new(1, name, name, nil, badges)
+    line = Struct.new(:person, :feed_id).new(person, 1)
+    show.ask { |one| one.lead.painted(Bavard::Live::ScreenTimes::Time.new(one.now_ms, 41, line)) }
+  end
+
+  def steps = show.ask { |one| one.lead.report(one.now_ms)[:steps] }.to_h { |step| [step[:key], step[:state]] }
+
+  def test_a_line_of_the_hosts_own_proves_nothing
+    get "/feeds"
+    painted("odalys", ["host"])
+    assert_equal "later", steps["proof"]
+    painted("ann")
+    assert_equal "done", steps["proof"]
+  end
+
+  def test_an_outfit_that_was_tried_over_what_is_on_air_is_not_on_air
+    stage = "/stage/#{send_form("/lead/stage")["stage"]}"
+    send_form("#{stage}/put-on-air")
+    send_json("#{stage}/edits", {"do" => "outfit", "outfit" => "quiet"})
+    assert_equal "later", steps["look"]
+    send_form("#{stage}/put-on-air")
+    assert_equal "done", steps["look"]
+  end
+
   def test_a_host_who_was_led_already_and_whoever_only_helps_are_not
     get "/feeds"
     show.ask { |one| one.record.lead = nil }

@@ -58,7 +58,7 @@ export class LinkCard {
     say("This link is new. The old one shows nothing from now on; copy the new one into your broadcast software.");
   }
 
-  // What is typed stays there for another time.
+  // It stands in the fields afterwards, to be changed and sent again.
   testAwkward([name, text]) {
     for (const [field, value] of Object.entries({ name, text })) this.element.querySelector(`[data-test="${field}"]`).value = value;
     return this.test();

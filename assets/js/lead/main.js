@@ -3,7 +3,9 @@ import { copy } from "../house/copying.js";
 import { follow } from "../house/desk.js";
 import { make } from "../house/elements.js";
 import { say } from "../house/messages.js";
-import { attempt, send, sendFiles } from "../house/send.js";
+import { attempt, send } from "../house/send.js";
+import { showBackdrop } from "../stage/backdrops.js";
+import { upload } from "../stage/files.js";
 import { ChatForm } from "./chat.js";
 import { Outfits } from "./outfits.js";
 import { Steps } from "./steps.js";
@@ -26,6 +28,7 @@ class Lead {
     this.outfits = new Outfits(at("#lead-outfits"), this.frame);
     this.chat = new ChatForm(at("#lead-chat-form"));
     this.link = {};
+    this.made = false;
     for (const head of document.querySelectorAll(".lead-head")) head.addEventListener("click", () => this.draw());
     this.pictures();
     for (const button of document.querySelectorAll(".lead-page [data-copy]"))
@@ -35,17 +38,21 @@ class Lead {
     at("#lead-finish").addEventListener("click", () => this.leave("/lead/finish"));
   }
 
-  // The stage is made when it is needed, not before.
-  async begin() {
-    if (this.begun) return;
-    this.begun = true;
-    const stage = await attempt(() => send("/lead/stage"));
-    this.begun = Boolean(stage);
-    if (!stage) return;
+  // The stage is made when it is needed, not before; whoever needs it meanwhile waits for the same one.
+  begin() {
+    this.beginning ??= attempt(() => send("/lead/stage")).then((stage) => {
+      this.beginning = undefined;
+      if (stage) this.use(stage);
+    });
+    return this.beginning;
+  }
+
+  use(stage) {
     this.link = { link: stage.link, ...stage.size };
     this.stage = stage.stage;
+    at(".lead-page").dataset.stage = stage.stage;
     for (const name of ["width", "height", "frame_rate"]) at(`[data-copy="${name}"] b`).textContent = stage.size[name];
-    this.frame.style.aspectRatio = `${stage.size.width} / ${stage.size.height}`;
+    this.frame.style.setProperty("--ratio", stage.size.width / stage.size.height);
     const draft = make("iframe");
     Object.assign(draft, {
       id: "draft",
@@ -53,6 +60,7 @@ class Lead {
       tabIndex: -1,
       src: `/stage/${stage.stage}/draft`,
     });
+    at("#draft")?.remove();
     this.frame.prepend(draft);
     at("#lead-whose").hidden = false;
     this.draw();
@@ -79,7 +87,10 @@ class Lead {
     const { lead, stages } = this.now;
     const { open } = this.steps;
     at("#lead-said").textContent = saidOf(lead.steps);
-    if (!this.stage) return lead.stage || open !== "chat" ? this.begin() : undefined;
+    // Also where somebody took the stage away, and another one is the first.
+    const other = this.stage ? lead.stage && lead.stage !== this.stage : lead.stage || open !== "chat";
+    if (other) return this.begin();
+    if (!this.stage) return;
     const stage = stages.find(({ id }) => id === this.stage);
     this.behind(stage?.backdrop ?? "none");
     this.dressed(lead.wears, open === "look");
@@ -102,10 +113,7 @@ class Lead {
   }
 
   behind(backdrop) {
-    if (this.frame.dataset.backdrop !== backdrop) {
-      this.frame.dataset.backdrop = backdrop;
-      this.frame.style.backgroundImage = backdrop.startsWith("file:") ? `url("/pictures/${backdrop.slice(5)}-4.webp")` : "";
-    }
+    showBackdrop(backdrop);
     for (const button of document.querySelectorAll("[data-picture]"))
       button.setAttribute("aria-checked", button.dataset.picture === backdrop);
   }
@@ -135,17 +143,15 @@ class Lead {
     });
   }
 
-  choosePicture(backdrop) {
-    return attempt(() => send(`/stage/${this.stage}/backdrop`, { backdrop }));
+  async choosePicture(backdrop) {
+    if (!this.stage) await this.begin();
+    if (this.stage) await attempt(() => send(`/stage/${this.stage}/backdrop`, { backdrop }));
   }
 
   async bring(file) {
-    if (!file) return;
-    const form = new FormData();
-    form.append("file", file);
-    form.append("kind", "backdrop");
-    const done = await attempt(() => sendFiles(`/stage/${this.stage}/files`, form));
-    if (done) this.choosePicture(`file:${done.file.id}`);
+    if (!this.stage) await this.begin();
+    const [made] = file && this.stage ? await upload("backdrop", [file]) : [];
+    if (made) this.choosePicture(`file:${made.id}`);
   }
 
   copy(what, words) {
@@ -154,6 +160,7 @@ class Lead {
 
   async leave(path) {
     this.leaving = true;
+    if (this.stage) this.makeUp(false);
     this.leaving = Boolean(await attempt(() => send(path)));
     if (this.leaving) location.assign("/feeds");
   }

@@ -36,8 +36,8 @@ export class Outfits {
     const picture = make("span", "lead-outfit-picture");
     picture.dataset.backdrop = this.frame.dataset.backdrop === "none" ? behind : this.frame.dataset.backdrop;
     picture.style.backgroundImage = this.frame.style.backgroundImage;
-    const card = make("button", "lead-outfit", picture, make("b", "", name));
-    Object.assign(card, { type: "button" });
+    const card = make("button", "lead-card lead-outfit", picture, make("b", "", name));
+    Object.assign(card, { type: "button", title: name });
     card.setAttribute("role", "radio");
     card.dataset.outfit = key;
     card.addEventListener("click", () => attempt(() => sendJson(`/stage/${this.stage}/edits`, { do: "outfit", outfit: key })));

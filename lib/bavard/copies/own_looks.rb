@@ -8,7 +8,7 @@ module Bavard
   module Copies
     # Looks of a host's own in the copy of a show: of one kind of piece, or of a whole stage.
     module OwnLooks
-      MOST = 60
+      MOST = Core::Pieces::LookDocument::MOST
       READERS = {Core::Pieces::LookDocument::FORMAT => Core::Pieces::LookDocument, Core::Pieces::OwnOutfit::FORMAT => Core::Pieces::OwnOutfit}.freeze
       SCHEMA = {"type" => "array", "maxItems" => MOST, "items" => {
         "type" => "object", "required" => %w[format name],

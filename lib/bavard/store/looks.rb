@@ -1,12 +1,13 @@
 # frozen_string_literal: true
 
+require_relative "../core/pieces/look_document"
 require_relative "../error"
 
 module Bavard
   module Store
     # Looks of a host's own, as documents: of one kind of piece, or of a whole stage.
     class Looks
-      MOST = 60
+      MOST = Core::Pieces::LookDocument::MOST
       # id:: ours; document:: as Core::Pieces::LookDocument or Core::Pieces::OwnOutfit gives it
       Kept = Struct.new(:id, :name, :document)
 

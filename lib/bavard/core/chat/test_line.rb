@@ -14,7 +14,6 @@ module Bavard
         PERSON = "test"
         COLOUR = "#f3b634"
         LONGEST_NAME = 80
-        LONGEST_TEXT = 16_000
         # Key, how it is called, who says it, and what.
         AWKWARD = {
           "long_name" => ["The longest name", "W" * 25, "short words"],
@@ -38,7 +37,7 @@ module Bavard
         # @raise [Bavard::Error] where nothing is left of what was typed
         def said(name, text, number: 1, of: 1)
           called = Cleaning.text(name)[0, LONGEST_NAME].strip
-          words = Cleaning.text(text)[0, LONGEST_TEXT].strip
+          words = Cleaning.text(text)
           raise Error.new("Nothing of that can be drawn.", field: "text") if words.empty? && !text.strip.empty?
 
           Said.new(PERSON, called.empty? ? "Test #{number} of #{of}" : called, COLOUR, [],

@@ -13,7 +13,7 @@ module Bavard
         #
         # feeds, live:: how many there are, and read; lines:: that came, with last_ms: how long ago the newest came, nil: none, and last_from
         # picture:: what stands behind the stage, in words, or nil; outfit:: what the stage wears, in words, or nil
-        # revision:: of what is on air, 0: nothing; screens:: cards of those that show it, as Live::Screen gives them
+        # revision:: of what is on air in that outfit, 0: nothing is; screens:: cards of those that show it, as Live::Screen gives them
         # painted:: Painted, the newest that counts, or nil
         Facts = Struct.new(:feeds, :live, :lines, :last_ms, :last_from, :picture, :outfit, :revision, :screens, :painted, keyword_init: true)
         # A line of a viewer's that a screen has drawn. who:: its writer; from:: its feed's name; took_ms:: from its arrival, the hold left out
@@ -22,6 +22,8 @@ module Bavard
         Step = Struct.new(:key, :title, :words, :state)
         TITLES = {"chat" => "Chat comes in", "picture" => "A picture to try it on", "look" => "How it looks",
                   "program" => "Into your broadcast program", "proof" => "The proof"}.freeze
+        # Where nobody writes for so long, made-up lines show how it looks.
+        QUIET_MS = 60_000
         # Until there is something to say.
         ASKED = {
           "chat" => "Where your viewers write. It is done when a line was heard.",
@@ -55,6 +57,9 @@ module Bavard
           end
         end
 
+        # @return [Boolean] whether there is too little chat to see by it how it looks
+        def quiet?(facts) = facts.last_ms.nil? || facts.last_ms > QUIET_MS
+
         # @return [String, nil] how it stands, in words
         def words(key, facts)
           case key
@@ -67,7 +72,7 @@ module Bavard
         end
 
         def look(facts)
-          return "#{facts.outfit}, in your draft so far: nobody else sees it." if facts.revision.zero?
+          return "#{facts.outfit}, in your draft: only you see it." if facts.revision.zero?
 
           "#{facts.outfit}, on air as revision #{facts.revision}."
         end

@@ -19,6 +19,8 @@ module Bavard
         # How large, how many and how long stay as the host has them: those go with the stage, not with the look.
         KEPT = %w[text_size_px at_most stay_by stay_ms reading_speed keep_last].freeze
         LONGEST_NAME = 60
+        # Of a host's own, in one show.
+        MOST = 60
         LONGEST_WORDS = 200
 
         module_function

@@ -11,8 +11,6 @@ module Bavard
     # had one, it says nothing. Belongs to its show's thread.
     class Lead < Part
       Steps = Core::Lead::Steps
-      # Where nobody writes for so long, made-up lines show how it looks.
-      QUIET_MS = 20_000
 
       # @param now_ms [Integer]
       # @return [Hash, nil] left: whether somebody put it aside; stage: which stage it is about, or nil; since: when it began; steps
@@ -23,7 +21,7 @@ module Bavard
         facts = facts(now_ms)
         keep_done(facts, now_ms)
         {left: false, since: record.lead["began_ms"], stage: desk&.id, wears: draft["outfit"],
-         quiet: facts.last_ms.nil? || facts.last_ms > QUIET_MS, steps: Steps.of(facts, done).map(&:to_h), last:}.compact
+         quiet: Steps.quiet?(facts), steps: Steps.of(facts, done).map(&:to_h), last:}.compact
       end
 
       # @param line [ScreenTimes::Time] that a screen painted
@@ -68,9 +66,12 @@ module Bavard
       def draft = desk ? desk.stage.draft : {}
 
       def facts(now_ms)
-        Steps::Facts.new(**chat(now_ms), picture: picture, outfit: outfit, revision: desk&.stage&.revision.to_i,
+        Steps::Facts.new(**chat(now_ms), picture: picture, outfit: outfit, revision: revision,
           screens: screens(now_ms), painted: @painted && said(@painted))
       end
+
+      # What is on air may wear another one, or none.
+      def revision = desk&.stage&.on_air && desk.stage.on_air["outfit"] == draft["outfit"] ? desk.stage.revision : 0
 
       def screens(now_ms) = desk ? desk.screens.cards(desk.stage.on_air || draft, desk.stage.revision, now_ms) : []
 
