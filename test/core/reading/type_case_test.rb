@@ -109,6 +109,13 @@ class TypeCaseTest < Minitest::Test
     assert_nil pace.advice
   end
 
+  def test_lines_that_stay_as_long_as_they_take_are_calm_until_others_push_them
+    texts = (["short"] * 8) + ["a line that takes a good deal longer to read than all of the others do"]
+    values = {"stay_by" => "reading", "width" => 800, "height" => 600}
+    assert_equal ["calm", nil], pace(values, texts:, per_minute: 5).then { |one| [one.word, one.advice] }
+    refute_equal "calm", pace(values.merge("at_most" => 1), texts:, per_minute: 120).word
+  end
+
   def test_no_more_fit_than_are_kept
     assert_equal 3, pace({"height" => 4000, "at_most" => 3}).fits
   end

@@ -63,6 +63,8 @@ module Bavard
         def word
           stays = stays_ms
           return "stale" if stays.nil? || stays > STALE_MS
+          # Each stays as long as it takes itself: only another line could cut that short.
+          return "calm" if as_long_as_it_takes? && !pushed?
           return "too fast" if stays < typical_needs_ms
           return "brisk" if stays < longest_needs_ms * CALM_SHARE
 
@@ -93,6 +95,8 @@ module Bavard
 
           "Room for #{wanted} lines would do: a taller piece, smaller text, or a smaller gap."
         end
+
+        def as_long_as_it_takes? = @piece["stay_by"] == "reading" && @piece["flow"] != "ticker"
 
         def set_ms
           @piece["stay_by"] == "reading" ? Chat::Timeline::Settings.reading_ms(typical_letters, @piece["reading_speed"]) : @piece["stay_ms"]
