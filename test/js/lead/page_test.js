@@ -29,16 +29,14 @@ let gone;
 async function tell(done, lead = {}, stages = [{ id: 3, backdrop: "white", revision: 0 }]) {
   number += 1;
   const steps = KEYS.map((key, at) => ({ key, words: key, state: at < done ? "done" : at === done ? "now" : "later" }));
-  page.sockets
-    .at(-1)
-    .tell({
-      at: `a:${number}`,
-      whole: number === 1,
-      now: 0,
-      figures: FIGURES,
-      stages,
-      lead: lead && { left: false, quiet: true, steps, ...lead },
-    });
+  page.sockets.at(-1).tell({
+    at: `a:${number}`,
+    whole: number === 1,
+    now: 0,
+    figures: FIGURES,
+    stages,
+    lead: lead && { left: false, quiet: true, steps, ...lead },
+  });
   await settled();
 }
 
