@@ -13,6 +13,7 @@ require_relative "flurry"
 require_relative "gate"
 require_relative "hostile"
 require_relative "keyboard_to_screen"
+require_relative "legible_pixels"
 require_relative "many_screens"
 require_relative "microphones"
 require_relative "pack"
@@ -27,7 +28,7 @@ require_relative "three_feeds"
 require_relative "voices"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  described].freeze
+  described legible].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
@@ -49,6 +50,7 @@ found[:attacked] = Bench::Attacked.new.run if wanted.include?("attacked")
 found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
 found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:described] = Bench::Described.new.then { |bench| bench.run.merge(bench.frames(Bench::Described::FRAMES)) } if wanted.include?("described")
+found[:legible] = Bench::LegiblePixels.new.run if wanted.include?("legible")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
@@ -66,6 +68,11 @@ if (described = found[:described])
   rows << ["a description of 30 kinds, from bytes, one core", "#{described[:thirty_kinds_lines_per_s]} lines/s", "-", "5000 lines/s or more", steal]
   rows << ["frames nobody would send, of #{described[:frames]}",
     "#{described[:raised]} raised, #{described[:forged]} forged, #{described[:mb_before]} to #{described[:mb_after]} MB", "-", "0, flat", steal]
+end
+if (legible = found[:legible])
+  outfit, worst = legible.min_by { |_, one| one[:worst] }
+  rows << ["words in #{legible.size} outfits over each shipped picture, by their pixels", "#{worst[:worst]} : 1 (#{outfit} over #{worst[:over]})",
+    "#{worst[:told]} : 1, as Bavard says", "4.5 : 1 or more", "-"]
 end
 if (gate = found[:gate])
   steal = "#{gate[:steal_percent]} %"

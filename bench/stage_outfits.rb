@@ -46,11 +46,6 @@ module Bench
 
     private
 
-    # @return [Object] what a promise came to
-    def said(page, script, *given)
-      page.evaluate_async("(#{script.strip.delete_suffix(";")}).then(arguments[arguments.length - 1])".gsub("arguments[0]", given.first.to_json), 60)
-    end
-
     def outfits = Bavard::Core::Pieces::Outfit.shipped.keys
 
     def switched(page)

@@ -42,6 +42,11 @@ module Bench
       page
     end
 
+    # @return [Object] what a promise came to
+    def said(page, script, *given)
+      page.evaluate_async("(#{script.strip.delete_suffix(";")}).then(arguments[arguments.length - 1])".gsub("arguments[0]", given.first.to_json), 60)
+    end
+
     def frames(page, seconds)
       page.execute(FRAMES) unless page.evaluate("'drawn' in window")
       before = page.evaluate("window.drawn")

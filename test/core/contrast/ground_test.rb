@@ -17,7 +17,7 @@ class GroundTest < Minitest::Test
   Colour = Palette::Colour
   # No plate, no shadow, no outline.
   BARE = {"plate_for" => "none", "plate_by" => "one", "plate_gradient" => "none", "plate_colour" => "#000000", "plate_opacity" => 50, "plate_to_opacity" => 20,
-          "text_size_px" => 50, "text_shadow_opacity" => 0, "text_shadow_x_px" => 0, "text_shadow_y_px" => 0, "text_shadow_colour" => "#000000",
+          "text_size_px" => 50, "text_shadow_opacity" => 0, "text_shadow_x_px" => 0, "text_shadow_y_px" => 0, "text_shadow_blur_px" => 0, "text_shadow_colour" => "#000000",
           "text_outline_px" => 0, "text_outline_colour" => "#000000", "name_shadow_opacity" => 0, "name_outline_px" => 0, "name_outline_colour" => "#000000",
           "name_plate_opacity" => 0, "name_plate_by" => "one", "name_plate_colour" => "#000000", "text_plate_colour" => "#000000"}.freeze
   WHITE = [255, 255, 255].freeze
@@ -61,10 +61,12 @@ class GroundTest < Minitest::Test
     assert_equal 0, grey("text", **theirs, text_plate_opacity: 50, name_plate_by: "theirs")
   end
 
-  def test_a_shadow_counts_less_the_further_it_is_away
-    shadow = ->(x, y) { grey(text_shadow_opacity: 100, text_shadow_x_px: x, text_shadow_y_px: y) }
-    assert_equal [77, 166, 255, 255], [shadow[0, 0], shadow[6, 8], shadow[12, 16], shadow[30, 40]]
-    assert_equal 166, grey(text_shadow_opacity: 50)
+  def test_a_shadow_counts_as_much_as_is_seen_of_it_beside_the_letter
+    shadow = ->(x, y, blur = 12) { grey(text_shadow_opacity: 100, text_shadow_x_px: x, text_shadow_y_px: y, text_shadow_blur_px: blur) }
+    seen = Look::LetterShadow.new(BARE.merge("text_shadow_opacity" => 100, "text_shadow_blur_px" => 12), "text").seen
+    assert_in_delta 255 * (1 - seen), shadow[0, 0], 1
+    assert_equal [shadow[0, 0], shadow[6, 8], shadow[12, 16], 255].sort, [shadow[0, 0], shadow[6, 8], shadow[12, 16], shadow[30, 40]]
+    assert_equal 255, shadow[0, 0, 0]
   end
 
   def test_an_outline_hides_as_much_as_it_is_wide_against_the_letters

@@ -4,6 +4,7 @@ require_relative "../../support/lines"
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/amount"
 require_relative "../../../lib/bavard/core/cues/settings"
+require_relative "../../../lib/bavard/core/cues/totals"
 
 # A show's cue sheet as a document, and what becomes of a line there.
 class CueSettingsTest < Minitest::Test

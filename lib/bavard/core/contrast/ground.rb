@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../look/letter_shadow"
 require_relative "../palette/colour"
 
 module Bavard
@@ -8,9 +9,9 @@ module Bavard
       # What lies right behind the letters of one part of a piece: the picture, the plate over it, then the shadow and the
       # outline round each letter.
       #
-      # An outline covers as much of what a letter stands against as it is wide against the letter's own stroke; a shadow as
-      # much as is left of it where the letter ends, after its offset and blur. Both are estimates that err to the dark side
-      # of what an eye sees.
+      # An outline covers as much of what a letter stands against as it is wide against the letter's own stroke, an estimate; a shadow
+      # as much as is left of it beside the letter, after its offset and blur (`Look::LetterShadow`). `bin/bench legible` compares both
+      # with the pixels that a browser draws.
       class Ground
         # What is written on a plate of a name's own colour.
         INK = "#10151a"
@@ -18,10 +19,6 @@ module Bavard
         LINEAR = (0..255).map { |value| Palette::Oklab.linear(value / 255.0) }.freeze
         # The width of an outline that hides the ground, in parts of the text's size.
         FULL_OUTLINE = 0.06
-        # Of a shadow's opacity, what is seen of it round a letter.
-        SHADOW_SEEN = 0.7
-        # The offset, in parts of the text's size, at which a shadow no longer stands behind its letter.
-        SHADOW_AWAY = 0.4
 
         # @param piece [Hash] as it is drawn
         # @param part [String] text, name or time
@@ -79,11 +76,8 @@ module Bavard
         end
 
         def shadow_layer(piece, part)
-          opacity = piece["#{part}_shadow_opacity"].to_i
-          return [[0, 0, 0], 0.0] unless opacity.positive?
-
-          away = Math.hypot(piece["#{part}_shadow_x_px"], piece["#{part}_shadow_y_px"]) / (piece["text_size_px"] * SHADOW_AWAY)
-          [rgb(piece["#{part}_shadow_colour"]), opacity / 100.0 * SHADOW_SEEN * (1 - away).clamp(0.0, 1.0)]
+          seen = Look::LetterShadow.new(piece, part).seen
+          seen.positive? ? [rgb(piece["#{part}_shadow_colour"]), seen] : [[0, 0, 0], 0.0]
         end
 
         def outline_layer(piece, part)

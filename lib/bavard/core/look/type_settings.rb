@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../palette/faces"
+require_relative "letter_shadow"
 require_relative "part_properties"
 
 module Bavard
@@ -85,12 +86,7 @@ module Bavard
         #
         # @return [String] for text-shadow
         def shadow(part, piece)
-          shadows = outline(piece["#{part}_outline_px"], piece["#{part}_outline_colour"])
-          opacity = piece["#{part}_shadow_opacity"]
-          if opacity.positive?
-            offsets = %w[x y blur].map { |name| "#{piece["#{part}_shadow_#{name}_px"]}px" }
-            shadows << "#{offsets.join(" ")} #{piece["#{part}_shadow_colour"]}#{format("%02x", (opacity * 2.55).round)}"
-          end
+          shadows = outline(piece["#{part}_outline_px"], piece["#{part}_outline_colour"]) + LetterShadow.new(piece, part).css
           shadows.empty? ? "none" : shadows.join(",")
         end
 
