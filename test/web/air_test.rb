@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../support/drawings"
+require_relative "../support/lines"
 require_relative "../support/web_test"
 
 # What the Air station tells of the way to the screens.
@@ -32,5 +34,53 @@ class AirTest < WebTest
 
   def test_it_stands_on_the_page_before_there_is_anything_to_tell
     assert_includes get("/links/").body, "Waiting for a line that a screen paints."
+  end
+
+  # What is looked at before a broadcast.
+
+  def checks = JSON.parse(get("/links/checks").body)["checks"].to_h { |check| [check["key"], check] }
+
+  # As the page presses it.
+  def mend(key)
+    path, sends, form = checks.fetch(key)["mend"].values_at("path", "sends", "form")
+    form ? send_form(path, sends) : send_json(path, sends)
+    assert_equal 200, last_response.status, last_response.body
+  end
+
+  def stage_id = db[:stages].get(:id)
+
+  def edit(edit) = send_json("/stage/#{stage_id}/edits", edit)
+
+  def test_a_new_show_is_told_what_is_missing
+    assert_equal({"feeds" => "No chat is read", "screens" => "No screen shows it yet"}, checks.values.reject { |check| check["well"] }.to_h { |check| check.values_at("key", "title") })
+    send_form("/lead/stage")
+    assert_equal "Nothing of Main is on air", checks["on_air"]["title"]
+    mend("on_air")
+    assert_equal [true, "Main r1."], checks["on_air"].values_at("well", "words")
+  end
+
+  def test_each_press_mends_what_it_is_offered_for
+    send_form("/lead/stage")
+    mend("on_air")
+    edit("do" => "set", "piece" => "chat1", "values" => {"x" => 1900, "text_colour" => "#808080", "plate_for" => "none", "stay_by" => "time", "stay_ms" => 3000, "keep_last" => 0})
+    mend("on_air")
+    show.ask { |one| one.desk(stage_id).show(::Lines.line(1, "a line that takes some time to read " * 4, at_ms: clock.call)) }
+    send_json("/gate/brake", {"kind" => "hold_all"})
+    assert_equal({"on_air" => true, "legible" => false, "lasting" => false, "hidden" => false, "gate" => false},
+      checks.slice("on_air", "legible", "lasting", "hidden", "gate").transform_values { |check| check["well"] })
+    %w[legible lasting hidden gate].each { |key| mend(key) }
+    mend("on_air")
+    assert_empty checks.values_at("on_air", "lasting", "hidden", "gate").reject { |check| check["well"] }
+    assert_operator checks["legible"]["words"][/[\d.]+/].to_f, :>, 1.5
+  end
+
+  def test_a_file_that_is_gone_from_the_disk_is_missed
+    send_form("/lead/stage")
+    id = send_form("/stage/#{stage_id}/files", "kind" => "picture", "file" => Rack::Test::UploadedFile.new(StringIO.new(Drawings.png(300, 200)), "image/png", original_filename: "wren.png")).dig("file", "id")
+    edit("do" => "add", "kind" => "picture", "values" => {"pictures" => [{"file" => id, "seconds" => 4}]})
+    mend("on_air")
+    assert_equal [true, "1 picture."], checks["files"].values_at("well", "words")
+    Dir["#{pictures_folder}/**/#{id}-*"].each { |file| File.delete(file) }
+    assert_equal [false, "1 file not there", "The picture of Main."], checks["files"].values_at("well", "title", "words")
   end
 end

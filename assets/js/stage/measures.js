@@ -17,6 +17,7 @@ const TONES = {
   fair: "mind",
   brisk: "mind",
   stale: "mind",
+  empty: "mind",
   poor: "mind",
   "too fast": "mind",
 };
@@ -98,9 +99,10 @@ export class Measures {
     return this.card("Legibility", word, `${usual} : 1`, `worst ${worst} : 1, the ${PARTS[part]} over ${over}`, more);
   }
 
-  pace({ word, fits, stays_ms: stays, longest_needs_ms: longest, per_minute: rate, advice }) {
+  pace({ word, fits, stays_ms: stays, longest_needs_ms: longest, per_minute: rate, advice, values }) {
     const words = `on screen; the longest needs ${seconds(longest)}. ${fits} fit, ${rate} a minute come.`;
-    return this.card("Pace", word, seconds(stays), words, advice ? [make("p", "said", advice)] : []);
+    const mend = values && button("Do that", null, () => this.set(values), "button small");
+    return this.card("Pace", word, seconds(stays), words, advice ? [make("p", "said", advice), mend] : []);
   }
 
   // What the people who are there need of the piece.

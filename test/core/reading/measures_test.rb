@@ -97,7 +97,7 @@ class MeasuresTest < Minitest::Test
 
   def pace(texts, per_minute:, **values)
     lines = texts.each_with_index.map { |text, at| line(at + 1, text) }
-    Reading::Pace.new(chat(stay_by: "time", stay_ms: nil, reading_speed: 20, flow: "stack", **values), lines, per_minute:, type: EVEN)
+    Reading::Pace.new(chat(stay_by: "time", stay_ms: nil, reading_speed: 20, flow: "stack", keep_last: 1, **values), lines, per_minute:, type: EVEN)
   end
 
   def test_as_many_fit_as_there_is_room_for_by_the_middling_line
@@ -119,6 +119,30 @@ class MeasuresTest < Minitest::Test
     assert_equal ["too fast", "brisk", "brisk", "calm", "calm", "stale"], [2499, 2500, 6499, 6500, 180_000, 180_001].map { |stay| word.call(stay) }
     assert_equal 6500, pace(["x" * 20, "x" * 100], per_minute: 0).longest_needs_ms
     assert_equal 0, pace([], per_minute: 0).longest_needs_ms
+  end
+
+  # Every two seconds one that stays four: two of them stand on the average, and none with the chance of e to the minus two.
+  def test_it_is_empty_as_often_as_lines_that_come_by_chance_leave_it
+    often = pace(["x"] * 3, per_minute: 30, stay_ms: 4000, keep_last: 0)
+    assert_equal [8120, "calm"], [often.empty_ms, often.word]
+    seldom = pace(["x"] * 3, per_minute: 1, stay_ms: 15_946, keep_last: 0)
+    assert_equal [46_000, "empty", {"keep_last" => 5}], [seldom.empty_ms.round(-3), seldom.word, seldom.mending]
+    assert_match(/\AIt is empty 4[56] s of each minute/, seldom.advice)
+    assert_match(/\ANobody wrote/, pace(["x"], per_minute: 0, stay_ms: 9000, keep_last: 0).advice)
+  end
+
+  def test_what_stays_or_was_never_written_is_not_empty
+    kept = {per_minute: 1, stay_ms: 9000}
+    assert_equal [0, 0, 0], [pace(["x"], **kept), pace([], **kept, keep_last: 0), pace(["x"], per_minute: 1, keep_last: 0)].map(&:empty_ms)
+    assert_equal "too fast", pace(["x" * 300], **kept, keep_last: 0).word
+  end
+
+  def test_one_press_mends_what_takes_no_more_room
+    assert_equal({"stay_by" => "reading"}, pace(["x"], per_minute: 0).mending)
+    assert_equal [{"stay_by" => "reading", "keep_last" => 5}, {"stay_by" => "reading", "keep_last" => 9}],
+      [1, 9].map { |keep_last| pace(["x" * 100], per_minute: 0, stay_ms: 2000, keep_last:).mending }
+    assert_nil pace(["x" * 100], per_minute: 300, height: 60).mending
+    assert_nil pace(["x"], per_minute: 0, stay_ms: 8000).mending
   end
 
   def test_advice_says_what_would_do

@@ -105,13 +105,13 @@ class TypeCaseTest < Minitest::Test
   def test_it_says_what_would_change_it
     assert_match(/Room for \d+ lines would do/, pace({"height" => 80, "stay_ms" => 14_000}, per_minute: 100).advice)
     assert_match(/hold back/, pace({"height" => 80}, per_minute: 3000).advice)
-    assert_match(/as long as they take to read/, pace({"height" => 900, "stay_ms" => 3000}, texts: ["seven words that are hard to read"] * 9, per_minute: 3).advice)
+    assert_match(/as long as they take to read/, pace({"height" => 900, "stay_ms" => 3000, "keep_last" => 1}, texts: ["seven words that are hard to read"] * 9, per_minute: 3).advice)
     assert_nil pace.advice
   end
 
   def test_lines_that_stay_as_long_as_they_take_are_calm_until_others_push_them
     texts = (["short"] * 8) + ["a line that takes a good deal longer to read than all of the others do"]
-    values = {"stay_by" => "reading", "width" => 800, "height" => 600}
+    values = {"stay_by" => "reading", "width" => 800, "height" => 600, "keep_last" => 1}
     assert_equal ["calm", nil], pace(values, texts:, per_minute: 5).then { |one| [one.word, one.advice] }
     refute_equal "calm", pace(values.merge("at_most" => 1), texts:, per_minute: 120).word
   end

@@ -45,8 +45,8 @@ module Bavard
         end
 
         def shadow(build)
-          [build.percent("shadow_x", "shadow to the right", -200..200, 0), build.percent("shadow_y", "shadow downward", -200..200, 0),
-            build.percent("shadow_blur", "shadow blur", 0..300, 0), build.percent("shadow_opacity", "shadow opacity", 0..100, 0),
+          [build.percent("shadow_x", "shadow to the right", -200..200, 0), build.percent("shadow_y", "shadow downward", -200..200, 12),
+            build.percent("shadow_blur", "shadow blur", 0..300, 50), build.percent("shadow_opacity", "shadow opacity", 0..100, 0),
             build.colour("shadow_colour", "shadow colour", "#000000")]
         end
 

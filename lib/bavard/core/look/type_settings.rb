@@ -53,8 +53,8 @@ module Bavard
           [build.number("outline_px", "outline", 0..12, 0, unit: "px", digits: 1), build.colour("outline_colour", "outline colour", "#000000"),
             build.number("shadow_opacity", "shadow opacity", 0..100, 0, unit: "%"),
             build.number("shadow_x_px", "shadow to the right", -40..40, 0, unit: "px"),
-            build.number("shadow_y_px", "shadow downward", -40..40, 0, unit: "px"),
-            build.number("shadow_blur_px", "shadow blur", 0..60, 0, unit: "px"), build.colour("shadow_colour", "shadow colour", "#000000")]
+            build.number("shadow_y_px", "shadow downward", -40..40, 1, unit: "px"),
+            build.number("shadow_blur_px", "shadow blur", 0..60, 6, unit: "px"), build.colour("shadow_colour", "shadow colour", "#000000")]
         end
 
         # @param piece [Hash] with the show's colours and faces in place of their names

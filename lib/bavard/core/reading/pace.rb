@@ -23,6 +23,10 @@ module Bavard
         TYPICAL = 0.5
         # More than this many nobody has room for.
         MOST_LINES = 30
+        # Of each minute with nothing on the picture, from when on somebody would think that nobody writes.
+        EMPTY_MS = 20_000
+        # So many stay however long ago they came.
+        KEPT = 5
 
         # @param piece [Hash] a chat piece as it is drawn
         # @param lines [Array<Chat::Line>] what came lately, or is rehearsed
@@ -59,32 +63,59 @@ module Bavard
         # @return [Integer] how long the longest takes to read
         def longest_needs_ms = needs.last || 0
 
-        # @return [String] calm, brisk, too fast or stale
+        # Lines come by chance, each stays as long as others of its length: so many of them stand as a Poisson distribution has it.
+        #
+        # @return [Integer] of each minute, how long nothing stands there
+        def empty_ms
+          return 0 if set_ms.nil? || @piece["flow"] == "ticker" || @piece["keep_last"].positive? || @lines.empty?
+
+          (MINUTE_MS * Math.exp(-@per_minute * set_ms / MINUTE_MS.to_f)).round
+        end
+
+        # @return [String] calm, brisk, too fast, empty or stale
         def word
           stays = stays_ms
           return "stale" if stays.nil? || stays > STALE_MS
-          # Each stays as long as it takes itself: only another line could cut that short.
-          return "calm" if as_long_as_it_takes? && !pushed?
-          return "too fast" if stays < typical_needs_ms
-          return "brisk" if stays < longest_needs_ms * CALM_SHARE
+          return "too fast" if cut_short? && stays < typical_needs_ms
+          return "empty" if empty_ms >= EMPTY_MS
 
-          "calm"
+          cut_short? && stays < longest_needs_ms * CALM_SHARE ? "brisk" : "calm"
         end
 
         # @return [String, nil] what would change it
         def advice
           case word
+          when "empty" then "#{emptiness} Let the last #{KEPT} lines stay until others come."
           when "stale" then "Let lines go after a set time, so that nothing old stands there."
           when "too fast", "brisk" then pushed? ? more_room : "Let them stand for #{seconds(longest_needs_ms)}, or as long as they take to read."
           end
         end
 
-        # @return [Hash] for the page
+        # @return [Hash, nil] values of the piece that mend it, where that takes no more room
+        def mending
+          case word
+          when "empty" then {"keep_last" => KEPT}
+          when "stale" then {"stay_by" => "reading"}
+          when "too fast", "brisk" then unless pushed? || as_long_as_it_takes?
+                                          {"stay_by" => "reading",
+                                           "keep_last" => [@piece["keep_last"], KEPT].max}
+                                        end
+          end
+        end
+
+        # @return [Hash] for the page; values: what mends it, by one press
         def report
-          {word:, fits:, stays_ms:, longest_needs_ms:, per_minute: @per_minute.round, advice:}
+          {word:, fits:, stays_ms:, longest_needs_ms:, per_minute: @per_minute.round, empty_ms:, advice:, values: mending}
         end
 
         private
+
+        def emptiness
+          @per_minute.positive? ? "It is empty #{empty_ms / 1000} s of each minute." : "Nobody wrote within the last minute, so it stands empty."
+        end
+
+        # Where each stays as long as it takes itself, only another line could cut that short.
+        def cut_short? = !as_long_as_it_takes? || pushed?
 
         # Whether it is the next lines that take a line's place, and not its time that is over.
         def pushed? = @per_minute.positive? && (set_ms.nil? || fits * MINUTE_MS / @per_minute < set_ms)

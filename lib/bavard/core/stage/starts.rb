@@ -24,6 +24,8 @@ module Bavard
         }.freeze
         # of the stage's smaller side
         TEXT = 0.026
+        # Lines of chat stay as long as they take to read, and the last few until others come.
+        BEGINS = {"chat" => {"stay_by" => "reading", "keep_last" => 5}}.freeze
         # Where a piece usually begins, in parts of the stage: an alert has room for a picture and words, what flies has all of it, voices
         # the people of a room, and what is small stands at an edge.
         USUAL = {
@@ -48,7 +50,7 @@ module Bavard
             .to_h { |name, given| [name.to_sym, Document::SIZE.fetch(name).read(given)] }
           pieces.reduce(Document.empty(**size, house:)) do |document, (kind, *box, values)|
             box += [values] unless values.is_a?(Hash)
-            given = {**placed(box, size), **text(kind, size), **(values.is_a?(Hash) ? values : {})}
+            given = {**placed(box, size), **text(kind, size), **BEGINS.fetch(kind, {}), **(values.is_a?(Hash) ? values : {})}
             piece = Pieces.kind(kind).build(Document.free_id(document, kind), given)
             document.merge("pieces" => document["pieces"] + [piece])
           end
@@ -60,7 +62,7 @@ module Bavard
         def usual(kind, document)
           size = {width: document["width"], height: document["height"]}
           box = USUAL.fetch(kind, LARGE)
-          placed(size[:height] > size[:width] ? upright(*box) : box, size).merge(text(kind, size))
+          placed(size[:height] > size[:width] ? upright(*box) : box, size).merge(text(kind, size), BEGINS.fetch(kind, {}))
         end
 
         # Where its middle was, as far as that has room.

@@ -48,7 +48,7 @@ module Bavard
           when "challenge" then ["live",
             Cues::Challenge.card(piece, Cues::Challenge::State.new("running", (piece["total"] * SHARE).round.to_f, 0, 0))]
           when "newest" then ["counted", {rows: rows(piece)}]
-          when "captions" then ["live", {lines: [["sample", "and there it comes, out of the reeds"]]}]
+          when "captions" then ["live", {lines: [["sample", "what you say is written here"]]}]
           when "portraits" then ["voices", {p: PEOPLE.first(piece["person"].empty? ? 3 : 1).each_with_index.map { |one, at| figure(*one, at) }}]
           when "flurry" then ["rest", {}]
           else small(piece)

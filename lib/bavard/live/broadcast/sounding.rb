@@ -48,6 +48,12 @@ module Bavard
         @playing = nil
       end
 
+      # @return [Array<Screen>] that can play sounds, as far as is known
+      def able = able_places.map(&:screen)
+
+      # @return [Screen, nil] the one from which the next sound is heard
+      def next_heard = chosen&.screen
+
       # A screen is gone.
       def closed(screen_id, now_ms)
         @dumb.delete(screen_id)
@@ -77,10 +83,12 @@ module Bavard
       end
 
       def chosen(except: nil)
-        able = places.reject { |place| place.screen.id == except || @dumb[place.screen.id] }
+        able = able_places.reject { |place| place.screen.id == except }
         seen = able.reject { |place| place.screen.report.hidden }
         seen.find { |place| place.screen.id == @heard_on } || seen.first || able.first
       end
+
+      def able_places = places.reject { |place| @dumb[place.screen.id] }
 
       def places
         @desks.call.select(&@able).flat_map { |desk| desk.screens.all.map { |screen| Place.new(desk.air_topic, screen) } }

@@ -21,9 +21,9 @@ module Bavard
           Fields::Property.number("per_unit", "and per unit of its amount", -100_000..100_000, 0, digits: 2)
         ].freeze
         CONTENT = [
-          Fields::Property.text("title", "title ({value}, {to}, {left} stand for numbers)", 120, "Fill the winter feeder"),
+          Fields::Property.text("title", "title ({value}, {to}, {left} stand for numbers)", 120, "Reach {to} together"),
           Fields::Property.number("total", "how much", 1..GoalPiece::LARGEST, 100),
-          Fields::Property.text("unit", "of what", 40, "seeds"),
+          Fields::Property.text("unit", "of what", 40, "points"),
           Fields::Property.choice("runs", "runs", %w[up down], "up"),
           Fields::Property.rows("counts", "what counts (none: follows, subscriptions, tips)", COUNTS, 12),
           Fields::Property.number("slips", "slips back a minute", 0..100_000, 0, digits: 2),

@@ -16,7 +16,7 @@ module Bavard
         LARGEST = 1_000_000_000
 
         CONTENT = [
-          Fields::Property.text("words", "words, with {count}", 120, "Birds ringed: {count}"),
+          Fields::Property.text("words", "words, with {count}", 120, "Counted: {count}"),
           Fields::Property.number("begins_at", "begins at", -LARGEST..LARGEST, 0),
           Fields::Property.text("command", "counted by the line", 40, ""),
           Fields::Property.some("may", "of (none: host and moderators)", Cues::Command::ROLES, []),

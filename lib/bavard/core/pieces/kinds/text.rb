@@ -14,7 +14,7 @@ module Bavard
         ICON = "type"
         LONGEST = 2000
 
-        CONTENT = [Fields::Property.text("words", "words", LONGEST, "Dawn ringing, live from the reeds")].freeze
+        CONTENT = [Fields::Property.text("words", "words", LONGEST, "Words of your own")].freeze
         LOOK = WordsPiece::LOOK
         FORMED = WordsPiece::FORMED
         OWN = (CONTENT + LOOK + WordsPiece::FORMS).freeze

@@ -3,6 +3,7 @@
 require_relative "../../../core/figures/spread"
 require_relative "../../../core/pieces/link_options"
 require_relative "../all/station"
+require_relative "air_checks"
 
 module Bavard
   module Web
@@ -53,6 +54,12 @@ module Bavard
       get "/times" do
         times, hold_ms = ask { |show| [show.screen_times.of_late(show.now_ms), show.gatehouse.hold_settings.ms] }
         json(Core::Figures::Spread.of(times).to_h.merge(hold_ms:))
+      end
+
+      # What is looked at before a broadcast.
+      get "/checks" do
+        known = ask { |show| [show.checking.facts(show.now_ms), show.checking.aired(show.now_ms), show.checking.used] }
+        json(checks: AirChecks.new(site, *known).report)
       end
 
       # What the options in a link mean.

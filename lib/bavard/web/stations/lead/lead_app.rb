@@ -14,9 +14,8 @@ module Bavard
       set :needs_to_see, :own
       set :needs_to_do, :own
 
-      # Where a new show's chat stands: it stays until it was read, and while little comes the last lines do not go at all.
+      # Where a new show's chat stands.
       LAYOUT = "side"
-      CHAT = {"stay_by" => "reading", "keep_last" => 5}.freeze
       BEHIND = Live::Backdrops::SHIPPED
 
       # Where a chat is read with one thing to say. field, label, example:: of what is said; along:: what goes along; consent:: address, or nil
@@ -54,8 +53,7 @@ module Bavard
         def make_stage
           room("stages")
           document = Core::Stage::Starts.document(LAYOUT, width: 1920, height: 1080)
-          pieces = document["pieces"].map { |piece| piece["kind"] == Core::Pieces::ChatPiece::KEY ? piece.merge(CHAT) : piece }
-          stage = site.stores.stages.create(@record.id, name: "Main", document: document.merge("pieces" => pieces), backdrop: "none")
+          stage = site.stores.stages.create(@record.id, name: "Main", document:, backdrop: "none")
           ask { |show| show.add_stage(stage) }
           stage.id
         end

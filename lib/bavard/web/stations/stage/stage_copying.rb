@@ -5,6 +5,7 @@ require_relative "../../../copies/show_files"
 require_relative "../../../copies/writing"
 require_relative "../../../error"
 require_relative "../files/brought_files"
+require_relative "../files/files_there"
 require_relative "copy_desk"
 require_relative "../all/station"
 
@@ -62,11 +63,7 @@ module Bavard
 
         def piece_of(stage) = Core::Stage::Document.piece(stage.draft, text(params["piece"]))
 
-        def bytes_of(sort, file)
-          path = {"film" => File.join(site.films, "#{file}.webm"), "font" => File.join(site.faces, "#{file}.woff2"),
-                  "sound" => File.join(site.sounds, "#{file}.ogg")}.fetch(sort) { site.cabinet.find("#{file}-4.webp") }
-          File.binread(path) if path && File.exist?(path)
-        end
+        def bytes_of(sort, file) = FilesThere.new(site).path(sort, file)&.then { |path| File.binread(path) }
 
         # A file, or text that was pasted.
         def brought

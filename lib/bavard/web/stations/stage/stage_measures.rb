@@ -22,10 +22,12 @@ module Bavard
       # @param stage [Store::Stages::Stage]
       # @param piece [Hash]
       # @param told [Told] what the running show knows of the piece
-      def initialize(site, stage, piece, told)
+      # @param document [Hash] where it stands: the draft, or what is on air
+      def initialize(site, stage, piece, told, document: stage.draft)
         @site = site
         @stage = stage
-        @piece = Core::Stage::Document.drawn(piece, stage.draft["house"])
+        @document = document
+        @piece = Core::Stage::Document.drawn(piece, document["house"])
         @recent, @names, @counted = *told
       end
 
@@ -52,13 +54,15 @@ module Bavard
 
       # The picture behind the stage, and the host's own.
       def pictures
-        own = @site.stores.files.of_show(@stage.show_id, "backdrop").first(MOST_PICTURES).to_h { |file| ["file:#{file.id}", file.name] }
-        {@stage.backdrop => own.fetch(@stage.backdrop, "the picture behind")}.merge(own)
+        @pictures ||= begin
+          own = @site.stores.files.of_show(@stage.show_id, "backdrop").first(MOST_PICTURES).to_h { |file| ["file:#{file.id}", file.name] }
+          {@stage.backdrop => own.fetch(@stage.backdrop, "the picture behind")}.merge(own)
+        end
       end
 
       def patches(key)
         grid = grid(key) or return Core::Contrast::Legibility::ANYTHING
-        grid.under(@piece.values_at(*Core::Pieces::PieceKind::PLACE_NAMES), on: @stage.draft.values_at("width", "height"))
+        grid.under(@piece.values_at(*Core::Pieces::PieceKind::PLACE_NAMES), on: @document.values_at("width", "height"))
       end
 
       def grid(key)

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require_relative "facts"
+
+module Bavard
+  module Core
+    module Checks
+      # Whether chats are read, with the numbers of today's broadcast.
+      module FeedsCheck
+        extend Saying
+
+        KEY = "feeds"
+
+        class << self
+          # @param facts [Facts]
+          # @return [Finding]
+          def of(facts)
+            wanted = facts.feeds.select(&:wanted)
+            return look("No chat is read", "Nothing can come onto the picture.", at: "/feeds") if wanted.empty?
+
+            dead = wanted.reject { |feed| feed.state == "live" }
+            numberless = dead.find { |feed| feed.numbers.value?(nil) }
+            return look("#{numberless.name} has nothing set for today", asked(numberless), at: "/feeds") if numberless
+
+            dead.empty? ? well(live(wanted), numbers(wanted) || named(wanted.map(&:name), 6), at: "/feeds") : silent(dead, wanted)
+          end
+
+          private
+
+          def live(wanted) = wanted.size == 1 ? "#{wanted.first.name} is live" : "#{wanted.size} feeds are live"
+          def asked(feed) = "“#{feed.numbers.key(nil)}” is another one for each broadcast, and none is set."
+
+          def numbers(wanted)
+            set = wanted.flat_map { |feed| feed.numbers.compact.map { |what, value| "#{feed.name}: “#{what}” is #{value}." } }
+            set.first(2).join(" ") if set.any?
+          end
+
+          def silent(dead, wanted)
+            first = dead.first
+            title = dead.size == 1 ? "#{first.name} is not live" : "#{dead.size} of #{wanted.size} feeds are not live"
+            again = Mend.new(words: "Connect anew", path: "/feeds/#{first.id}/connect", sends: {}, form: true) if dead.size == 1
+            look(title, first.reason || "It is being connected.", at: "/feeds", mend: again)
+          end
+        end
+      end
+
+      # Hold, brake and rules.
+      module GateCheck
+        extend Saying
+
+        KEY = "gate"
+
+        class << self
+          def of(facts)
+            gate = facts.gate
+            return braked(gate) if gate.brake
+
+            well("The gate is open", "#{held(gate)} The rules are “#{gate.rules}”.", at: "/gate")
+          end
+
+          private
+
+          def braked(gate)
+            lift = Mend.new(words: "Lift it", path: "/gate/brake", sends: {"kind" => "off"}, form: false)
+            look("The brake is on", "#{gate.brake}. #{held(gate)}", at: "/gate", mend: lift)
+          end
+
+          def held(gate)
+            return "Nothing is held." if gate.hold == "off"
+
+            "#{gate.hold == "all" ? "Each line is" : "Some lines are"} held for #{seconds(gate.hold_ms)}."
+          end
+        end
+      end
+    end
+  end
+end
