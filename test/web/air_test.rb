@@ -83,4 +83,68 @@ class AirTest < WebTest
     Dir["#{pictures_folder}/**/#{id}-*"].each { |file| File.delete(file) }
     assert_equal [false, "1 file not there", "The picture of Main."], checks["files"].values_at("well", "title", "words")
   end
+
+  # A broadcast's report.
+
+  def said(text, after_ms: 0, **more)
+    at_ms = clock.call + after_ms
+    line = ::Lines.line((at_ms * 1000) + (@said = @said.to_i + 1), text, at_ms:, feed_id: feed.id, **more)
+    stores.lines.add(@record_id ||= db[:shows].get(:id), [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false, [])])
+  end
+
+  def feed
+    @feed ||= stores.feeds.create(db[:shows].get(:id), kind: "irc", name: "<b>Oxbow</b>", shape: "ring", colour: "#63c58a",
+      address: {"host" => "127.0.0.1", "port" => 1, "tls" => false, "channel" => "#y", "nick" => nil}, password: nil)
+  end
+
+  def test_the_report_of_a_show_in_which_nothing_happened
+    assert_includes get("/links/report").body, "Nothing came in between these times."
+    assert_equal 0, JSON.parse(get("/links/report/json").body)["lines"]
+  end
+
+  def test_the_report_is_of_the_last_broadcast_or_of_what_is_asked_for
+    said("before", after_ms: -5000)
+    show.ask(&:begin_broadcast)
+    said("within")
+    said("within too", after_ms: 2000)
+    clock.now_ms += 60_000
+    show.ask(&:end_broadcast)
+    said("after", after_ms: 1000)
+    clock.now_ms += 60_000
+    report = JSON.parse(get("/links/report/json").body)
+    assert_equal [2, ["<b>Oxbow</b>"]], [report["lines"], report["feeds"].map { |one| one["name"] }]
+    body = get("/links/report").body
+    assert_includes body, "&lt;b&gt;Oxbow&lt;/b&gt;"
+    refute_includes body, "<b>Oxbow"
+    from = Time.at((clock.call / 1000) - 3600).strftime("%FT%H:%M")
+    assert_equal 4, JSON.parse(get("/links/report/json?#{Rack::Utils.build_query("from" => from, "to" => Time.at((clock.call / 1000) + 60).strftime("%FT%H:%M"))}").body)["lines"]
+    assert_equal "text/csv; charset=utf-8", get("/links/report/csv").content_type
+    assert_includes last_response.headers["content-disposition"], "broadcast.csv"
+  end
+
+  def test_times_that_cannot_be_are_refused_in_words
+    {"from=nonsense" => "A time is written as", "from=2026-11-24T05:30&to=2026-11-23T05:30" => "It ends before it begins", "from=2020-01-01" => "no more than 7 days",
+     "from=99999999999999999-01-01" => "It ends before it begins", "to=99999999999999999-01-01" => "no more than 7 days", "from[]=x" => "A time is written as"}.each do |query, words|
+      body = get("/links/report?#{query}").body
+      assert_equal 422, last_response.status, query
+      assert_includes body, words, query
+    end
+    assert_equal 404, get("/links/report/pdf").status
+  end
+
+  # The second row.
+
+  def rooms = get(@path).body[%r{<nav class="rooms".*?</nav>}m].to_s.scan(/<a href="([^"]+)"( aria-current="page")?>([^<]+)(?:<span class="figure">(\d+))?/)
+
+  def test_stations_with_more_than_one_room_show_them_with_their_figures
+    {"/links/report" => ["/links", "/links/report"], "/dress/cast/" => %w[/dress /dress/cast/ /dress/cues/ /dress/files/ /dress/fellows/],
+     "/log/" => %w[/gate /people/ /log/], "/feeds" => %w[/feeds /feeds/describe/]}.each do |path, all|
+      @path = path
+      assert_equal [all, [path]], [rooms.map(&:first), rooms.select { |room| room[1] }.map(&:first)]
+    end
+    @path = "/dress/cues/"
+    assert_equal ["0", "0", Bavard::Core::Cues::Cue.defaults.size.to_s], rooms.values_at(3, 1, 2).map(&:last)
+    assert_empty rooms.reject { |path, *| get(path).status == 200 }
+    refute_includes get("/stage").body, 'class="rooms"'
+  end
 end

@@ -25,19 +25,19 @@ export const leftOut = (ms) => (ms > 0 ? `last 10 minutes, ${seconds(ms)} of hol
 function bar(times, at, { bars, most }) {
   const wide = WIDE / bars;
   const high = (times / most) * HIGH;
-  return svg("rect", { x: at * wide + 1, y: FOOT - 32 - high, width: wide - 2, height: high, rx: 1.5, class: "times-bar" });
+  return svg("rect", { x: at * wide + 1, y: FOOT - 32 - high, width: wide - 2, height: high, rx: 1.5, class: "bars-bar" });
 }
 
 function line(ms, words, whole, row) {
   const x = (ms / whole) * WIDE;
   const late = ms / whole > LATE;
-  const text = svg("text", { x: late ? x - 6 : x + 6, y: 12 + row * 16, "text-anchor": late ? "end" : "start", class: "times-mark" });
+  const text = svg("text", { x: late ? x - 6 : x + 6, y: 12 + row * 16, "text-anchor": late ? "end" : "start", class: "bars-mark" });
   text.textContent = words;
-  return [svg("line", { x1: x, x2: x, y1: 2, y2: FOOT - 32, class: "times-line" }), text];
+  return [svg("line", { x1: x, x2: x, y1: 2, y2: FOOT - 32, class: "bars-line" }), text];
 }
 
 function label(ms, whole) {
-  const text = svg("text", { x: (ms / whole) * WIDE, y: FOOT - 12, "text-anchor": ms === 0 ? "start" : "middle", class: "times-label" });
+  const text = svg("text", { x: (ms / whole) * WIDE, y: FOOT - 12, "text-anchor": ms === 0 ? "start" : "middle", class: "bars-label" });
   text.textContent = ms === 0 ? "0 ms" : seconds(ms);
   return text;
 }
@@ -47,7 +47,7 @@ export function drawn({ bars, step_ms: step, half_ms: half, most_ms: most }) {
   const highest = Math.max(...bars, 1);
   return [
     ...bars.flatMap((times, at) => (times > 0 ? [bar(times, at, { bars: bars.length, most: highest })] : [])),
-    svg("line", { x1: 0, x2: WIDE, y1: FOOT - 32, y2: FOOT - 32, class: "times-foot" }),
+    svg("line", { x1: 0, x2: WIDE, y1: FOOT - 32, y2: FOOT - 32, class: "bars-foot" }),
     ...Array.from({ length: LABELS }, (_, at) => label((at * whole) / LABELS, whole)),
     ...line(half, `half within ${seconds(half)}`, whole, 0),
     ...line(most, `99 in 100 within ${seconds(most)}`, whole, 1),

@@ -1,10 +1,16 @@
 // Keys of a screen: one table that both acts and explains itself under "?".
 const typing = (target) => target.matches?.("input, textarea, select, [contenteditable]");
 
+// The rooms of this station, from left to right.
+const rooms = () =>
+  Object.fromEntries(
+    [...document.querySelectorAll(".rooms a")].map((link, at) => [String(at + 1), [link.firstChild.textContent, () => link.click()]]),
+  );
+
 export function keys(table) {
   const list = document.querySelector("#keys-list");
   const sheet = document.querySelector("#keys");
-  const all = { "?": ["Show these keys", () => sheet.showModal()], ...table };
+  const all = { "?": ["Show these keys", () => sheet.showModal()], ...rooms(), ...table };
   for (const [key, [words]] of Object.entries(all)) {
     const name = document.createElement("kbd");
     name.textContent = key;

@@ -5,7 +5,25 @@ import { say } from "../house/messages.js";
 import { attempt, get, send, sendFiles } from "../house/send.js";
 
 const RUN = ["length", "stopwatch"];
-const KINDS = ["now_line", "clock", "counter", "challenge", "captions", "alerts"];
+const KINDS = ["now_line", "clock", "counter", "challenge", "captions"];
+// What feeds a piece: where it is set, and how that is called.
+const CAST = ["/dress/cast/", "drama", "Who talks here"];
+const CUES = ["/dress/cues/", "bell-ring", "What is counted here"];
+const FILES = ["/dress/files/", "file-audio", "Your files"];
+const FED_BY = {
+  chat: ["/feeds", "plug-zap", "What comes in here"],
+  voices: CAST,
+  portraits: CAST,
+  room_card: ["/feeds", "plug-zap", "The voice rooms"],
+  alerts: ["/dress/cues/", "bell-ring", "What plays here"],
+  flurry: ["/dress", "shapes", "What flies here"],
+  goal: CUES,
+  challenge: CUES,
+  newest: CUES,
+  shout_out: ["/dress/fellows/", "handshake", "Who is introduced here"],
+  picture: FILES,
+  video: FILES,
+};
 
 export class LiveBox {
   constructor(root, here) {
@@ -15,13 +33,20 @@ export class LiveBox {
 
   show(piece, live) {
     const key = piece && JSON.stringify([piece.id, piece.kind, piece.source, piece.clock, piece.kinds]);
-    this.root.hidden = !KINDS.includes(piece?.kind) || (piece.kind === "clock" && !RUN.includes(piece.clock));
+    const runs = KINDS.includes(piece?.kind) && (piece.kind !== "clock" || RUN.includes(piece.clock));
+    this.root.hidden = !runs && !FED_BY[piece?.kind];
     if (this.root.hidden) return;
     if (this.key !== key) {
       this.key = key;
       this.piece = piece;
-      const boxes = { clock: this.clock, counter: this.counter, challenge: this.challenge, captions: this.captions, alerts: this.alerts };
-      this.root.replaceChildren(...(boxes[piece.kind] ?? this.nowLine).call(this));
+      const boxes = {
+        clock: this.clock,
+        counter: this.counter,
+        challenge: this.challenge,
+        captions: this.captions,
+        now_line: this.nowLine,
+      };
+      this.root.replaceChildren(...(runs ? boxes[piece.kind].call(this) : []), ...this.fedBy());
     }
     this.tell(live);
   }
@@ -79,10 +104,12 @@ export class LiveBox {
     ];
   }
 
-  // What plays here is set on the cue sheet; from there each cue leads back.
-  alerts() {
-    const link = make("a", "button", icon("bell-ring"), "What plays here");
-    link.href = `/dress/cues/#${this.piece.kinds?.[0] ?? ""}`;
+  // Of alerts, each cue leads back.
+  fedBy() {
+    const [path, drawing, words] = FED_BY[this.piece.kind] ?? [];
+    if (!path) return [];
+    const link = make("a", "button", icon(drawing), words);
+    link.href = this.piece.kind === "alerts" ? `${path}#${this.piece.kinds?.[0] ?? ""}` : path;
     return [link];
   }
 

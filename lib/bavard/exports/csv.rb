@@ -20,12 +20,12 @@ module Bavard
         line = entry.line
         [Document.time(line.arrived_at_ms), line.platform_time_ms && Document.time(line.platform_time_ms), @feeds.dig(line.feed_id, :name), line.kind,
           line.person.login, line.person.display_name, line.text, line.paid&.words, line.number, entry.verdict.action, entry.verdict.rule,
-          entry.aired, entry.pulled].map { |cell| safe(cell) }.to_csv
+          entry.aired, entry.pulled].map { |cell| self.class.safe(cell) }.to_csv
       end
 
-      private
-
-      def safe(cell) = cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell
+      # @param cell [Object]
+      # @return [Object] as no table program takes it for a formula
+      def self.safe(cell) = cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell
     end
   end
 end

@@ -27,6 +27,9 @@ module Bavard
         @db[:files].where(show_id:, kind:).reverse(:made_at_ms).map { |row| read(row) }
       end
 
+      # @return [Integer] how many sounds and films
+      def shelved(show_id) = @db[:files].where(show_id:, kind: %w[sound film]).count
+
       # @return [Kept, nil]
       def find(show_id, kind, id)
         row = @db[:files].first(show_id:, kind:, id:)

@@ -24,7 +24,7 @@ test("what was measured is said in words", () => {
 
 test("each bar is as high as it has times, and nothing is drawn of nothing", () => {
   times.show(TOLD);
-  const bars = all(".times-bar").map((bar) => [Number(bar.getAttribute("x")), Number(bar.getAttribute("height"))]);
+  const bars = all(".bars-bar").map((bar) => [Number(bar.getAttribute("x")), Number(bar.getAttribute("height"))]);
   assert.deepEqual(
     bars.map(([x]) => x),
     [161, 481, 641],
@@ -39,7 +39,7 @@ test("each bar is as high as it has times, and nothing is drawn of nothing", () 
 test("a mark that would run out at the right stands at the left of its line", () => {
   times.show({ ...TOLD, half_ms: 2, most_ms: 24 });
   assert.deepEqual(
-    all(".times-mark").map((mark) => mark.getAttribute("text-anchor")),
+    all(".bars-mark").map((mark) => mark.getAttribute("text-anchor")),
     ["start", "end"],
   );
 });

@@ -28,6 +28,15 @@ test("only what is set while it goes on has such a box", () => {
   assert.equal(shown(LINE).hidden, false);
 });
 
+test("from each piece that something feeds one press leads there", () => {
+  const fed = (piece) => [...shown(piece).querySelectorAll("a")].map((link) => [link.getAttribute("href"), link.textContent]);
+  assert.deepEqual(fed({ id: "chat1", kind: "chat" }), [["/feeds", "What comes in here"]]);
+  assert.deepEqual(fed({ id: "voices1", kind: "voices" }), [["/dress/cast/", "Who talks here"]]);
+  assert.deepEqual(fed({ id: "alerts1", kind: "alerts", kinds: ["tip"] }), [["/dress/cues/#tip", "What plays here"]]);
+  assert.deepEqual(fed({ id: "challenge1", kind: "challenge" }), [["/dress/cues/", "What is counted here"]]);
+  assert.deepEqual(fed(CLOCK), []);
+});
+
 test("what somebody types is not written over by what is told meanwhile, in the field or on the way to the button", () => {
   shown(LINE, live({ now1: "as it was" }));
   const field = find("textarea");

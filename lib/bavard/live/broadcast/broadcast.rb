@@ -16,6 +16,7 @@ module Bavard
       # @param at_ms [Integer] where it began earlier, as when a mistake is taken back
       def begin_broadcast(noticed = nil, at_ms: now_ms)
         tallies.begin(at_ms, now_ms)
+        @show.notes.begin_anew(at_ms) if at_ms >= now_ms
         cues.began_ms = at_ms
         desks.each_value { |desk| desk.begin_counting(again: at_ms < now_ms) }
         @show.use_cues(cues.document.merge("began_ms" => at_ms, "ended_ms" => nil, "noticed" => noticed))

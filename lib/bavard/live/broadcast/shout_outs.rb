@@ -36,6 +36,9 @@ module Bavard
         @random = Random.new
       end
 
+      # @return [Integer] how many the host knows
+      def size = @fellows.size
+
       # @param fellows [Array<Core::Cues::Fellow>] whom the host knows
       def fellows=(fellows)
         @fellows = fellows.to_h { |fellow| [fellow.key, fellow] }

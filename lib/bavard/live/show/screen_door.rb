@@ -12,7 +12,7 @@ module Bavard
         when :opened then did.desk.screens.opened(did.connection, now_ms)
         when :heard then report(did.desk, did.connection, did.text)
         when :closed
-          did.desk.screens.closed(did.connection)
+          did.desk.screens.closed(did.connection)&.then { |screen| @show.notes.closed(did.desk, screen) }
           players.each { |player| player.closed(did.connection.id, now_ms) }
         end
       end
@@ -27,8 +27,14 @@ module Bavard
           kept = lines[line_id] or next
 
           @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, screen.words]])
-          @show.screen_times.painted(kept, at_ms, screen.since_ms)&.then { |time| @show.lead.painted(time) }
+          time = @show.screen_times.painted(kept, at_ms, screen.since_ms)
+          [@show.lead, @show.notes].each { |told| told.painted(time) } if time
         end
+        heard(desk, connection, read)
+      end
+
+      def heard(desk, connection, read)
+        desk.screens[connection]&.then { |screen| @show.notes.heard(desk, screen) }
         @show.mishaps.rejected(:screen, "a report that cannot be read") unless read
         players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
       end

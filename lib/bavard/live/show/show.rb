@@ -22,6 +22,7 @@ require_relative "../moderation/undoing"
 require_relative "../pictures/wardrobe"
 require_relative "../rehearsal/script"
 require_relative "../stage/stage_door"
+require_relative "broadcast_notes"
 require_relative "checking"
 require_relative "desk_report"
 require_relative "figures"
@@ -45,7 +46,7 @@ module Bavard
       IDLE_S = 1.0
 
       attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
-        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead, :checking
+        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead, :checking, :notes
 
       # What pages ask a show for is done by its parts; for use inside {#ask} only.
       def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of
@@ -182,8 +183,8 @@ module Bavard
       def begin_parts(means)
         @feeds = FeedDoor.new(self, means, method(:take_in))
         @stages = StageDoor.new(self, means, method(:mark))
-        @broadcast, @happenings, @moderation, @directing, @undoing, @screens, @checking =
-          [Broadcast, Happenings, Moderation, Directing, Undoing, ScreenDoor, Checking].map { |part| part.new(self) }
+        @broadcast, @happenings, @moderation, @directing, @undoing, @screens, @checking, @notes =
+          [Broadcast, Happenings, Moderation, Directing, Undoing, ScreenDoor, Checking, BroadcastNotes].map { |part| part.new(self) }
       end
 
       def take_in(lane, runner, intake)

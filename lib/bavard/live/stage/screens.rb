@@ -26,9 +26,12 @@ module Bavard
       def silent?(connection) = !@screens[connection.id]&.silent.nil?
 
       # @param connection [Relay::Connection]
-      def closed(connection)
-        @screens.delete(connection.id)
-      end
+      # @return [Screen, nil] that is gone
+      def closed(connection) = @screens.delete(connection.id)
+
+      # @param connection [Relay::Connection]
+      # @return [Screen, nil]
+      def [](connection) = @screens[connection.id]
 
       # @return [Array<Screen>] the one that is open longest first
       def all = @screens.values

@@ -2,8 +2,12 @@
 
 require_relative "../../../core/figures/spread"
 require_relative "../../../core/pieces/link_options"
+require_relative "../../../exports/report_csv"
+require_relative "../../../store/report"
 require_relative "../all/station"
 require_relative "air_checks"
+require_relative "report_span"
+require_relative "report_words"
 
 module Bavard
   module Web
@@ -62,6 +66,27 @@ module Bavard
         json(checks: AirChecks.new(site, *known).report)
       end
 
+      # What a broadcast came to: the last one, or what else is asked for.
+      get "/report" do
+        @here = "report"
+        @label = "Report"
+        @given = fields("from", "to")
+        @sheet = report
+        erb :report
+      rescue Error => error
+        @error = error.message
+        status error.status
+        erb :report
+      end
+
+      get "/report/:format" do
+        case text(params[:format])
+        when "json" then taken_away("application/json", "broadcast.json", JSON.pretty_generate(report.to_h))
+        when "csv" then taken_away(Exports::ReportCsv::TYPE, Exports::ReportCsv::NAME, Exports::ReportCsv.of(report))
+        else not_found
+        end
+      end
+
       # What the options in a link mean.
       get "/options" do
         read = Core::Pieces::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
@@ -71,7 +96,30 @@ module Bavard
         json(understood: [], not_understood: [text(params["options"])[0, 60]])
       end
 
+      helpers ReportWords
+
       helpers do
+        # @return [Core::Report::Sheet]
+        def report
+          counts = Store::Report.new(site.db)
+          span, notes = span_and_notes(counts)
+          @given = span.given
+          names = site.stores.feeds.all_of_show(@record.id).to_h { |feed| [feed.id, feed.name] }
+          Core::Report::Sheet.new(counts.between(@record.id, span.from_ms, span.to_ms, names), notes)
+        end
+
+        def span_and_notes(counts)
+          began_ms, ended_ms, now_ms, notes = ask { |show| [*show.cues.document.values_at("began_ms", "ended_ms"), show.now_ms, show.notes.report] }
+          began_ms ||= counts.first_since(@record.id, now_ms - ReportSpan::OTHERWISE_MS)
+          [ReportSpan.read(params["from"], params["to"], began_ms:, ended_ms:, now_ms:), notes]
+        end
+
+        def taken_away(type, name, body)
+          content_type type
+          headers "content-disposition" => %(attachment; filename="#{name}")
+          body
+        end
+
         def link(token) = "#{request.base_url}/air/#{token}"
       end
     end

@@ -12,6 +12,7 @@ require_relative "../../../error"
 require_relative "../files/brought_files"
 require_relative "../../http/bodies"
 require_relative "../../views"
+require_relative "rooms"
 require_relative "station_words"
 require_relative "visitor"
 
@@ -118,6 +119,15 @@ module Bavard
         end
 
         def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
+
+        # @return [Array<Array(Rooms::Room, Integer)>] of this station, each with its figure
+        def rooms_here
+          rooms = Rooms.of(@here, @visitor)
+          return [] if rooms.empty?
+
+          figures = ask { |show| rooms.to_h { |room| [room.key, Rooms.figure(room.key, show)] } }
+          rooms.map { |room| [room, figures[room.key] || (site.stores.files.shelved(@record.id) if room.key == "files")] }
+        end
 
         def station_label
           @label || STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
