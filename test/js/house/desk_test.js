@@ -52,6 +52,13 @@ test("the signal line says how each station is, and what is in trouble before wh
     "nothing waiting",
     "1 screen · 1234 on air",
   ]);
+  tell({ took: 41 });
+  assert.deepEqual(
+    [figure("air"), find("[data-figure=air]").title],
+    ["1 screen · 1234 on air · 41 ms", "Counted over the last hour; from keyboard to screen in 41 ms"],
+  );
+  tell({ took: null });
+  assert.equal(figure("air"), "1 screen · 1234 on air");
   tell({ trouble: 1, held: 4, brake: true, emotes: 0, waiting: 2 });
   assert.deepEqual(["feeds", "gate", "dress", "stage"].map(figure), ["1 in trouble", "brake is on", "no emotes yet", "2 waiting"]);
   assert.deepEqual(["feeds", "gate"].map(troubled), [true, true]);

@@ -23,6 +23,14 @@ class ScreenTimesTest < Minitest::Test
     assert_equal [41], @times.of_late(1041)
   end
 
+  def test_half_of_them_counted_anew_every_few_seconds
+    assert_nil @times.half(1000)
+    [20, 30, 90].each_with_index { |ms, id| took(kept(id), 1000 + ms) }
+    assert_nil @times.half(2900)
+    assert_equal 30, @times.half(3000)
+    assert_nil @times.half(3000 + Bavard::Live::ScreenTimes::WITHIN_MS)
+  end
+
   def test_what_was_held_counts_from_when_it_went
     assert_equal 30, took(kept(1, went: 5000), 5030)
   end

@@ -7,6 +7,7 @@ module Bavard
     class ScreenTimes
       WITHIN_MS = 600_000
       MOST = 20_000
+      HALVED_EVERY_MS = 2000
       # Whatever a screen claims.
       LONGEST_MS = 60_000
       # A line that was painted. at_ms:: when; took_ms:: after its arrival; line:: Core::Chat::Line
@@ -40,6 +41,15 @@ module Bavard
       def of_late(now_ms)
         @times.shift while @times.any? && now_ms - @times.first.at_ms > WITHIN_MS
         @times.map(&:took_ms).sort
+      end
+
+      # @return [Integer, nil] milliseconds that half of them are within; counted anew every few seconds
+      def half(now_ms)
+        return @half if @halved_ms && now_ms - @halved_ms < HALVED_EVERY_MS
+
+        @halved_ms = now_ms
+        sorted = of_late(now_ms)
+        @half = sorted.empty? ? nil : sorted[(sorted.size - 1) / 2]
       end
 
       private

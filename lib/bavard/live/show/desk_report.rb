@@ -72,7 +72,8 @@ module Bavard
       def report_of(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.report(feed[:id])).compact
 
       def figures(feeds, stages, now_ms)
-        {**@show.figures.at(now_ms), **in_all(feeds, stages), emotes: @show.wardrobe.size, held: @show.lines.held, brake: !@show.gatehouse.brake.nil?}
+        {**@show.figures.at(now_ms), **in_all(feeds, stages), emotes: @show.wardrobe.size, held: @show.lines.held, brake: !@show.gatehouse.brake.nil?,
+                                                              took: @show.screen_times.half(now_ms)}
       end
 
       def in_all(feeds, stages)
