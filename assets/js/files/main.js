@@ -53,6 +53,8 @@ function row(kind, file) {
   const used = file.used.length > 0 ? usedBy(file.used.join(", ")) : null;
   const off = button("", "trash-2", () => remove(kind, file), "button plain");
   off.setAttribute("aria-label", `Take ${file.name} away`);
+  off.disabled = file.used.length > 0;
+  if (off.disabled) off.title = `Plays with ${file.used.join(", ")}: choose another one there first.`;
   return make("div", `file-row ${kind}`, ...seen, make("div", "file-about", name, facts(kind, file), used), shelfOf(kind, file), off);
 }
 

@@ -1,5 +1,6 @@
 // The running show as the host's pages see it: the signal line's figures, and whatever a page wants to know.
 import { Socket } from "../link/socket.js";
+import { cutWordsTold } from "./cut.js";
 import { say } from "./messages.js";
 import { count } from "./words.js";
 
@@ -47,6 +48,7 @@ function dots(lines) {
 
 // report(whole, lines): everything there is to know now, and the lines that came since the last time.
 export function follow(report) {
+  cutWordsTold();
   let trouble = null;
   const take = (frame) => {
     figures(frame.figures);

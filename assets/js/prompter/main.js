@@ -1,4 +1,5 @@
 import { button, icon, make } from "../house/elements.js";
+import { cutWordsTold } from "../house/cut.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt } from "../house/send.js";
@@ -247,4 +248,5 @@ function openFind() {
   document.querySelector("#find").focus();
 }
 if (!setup.acts) for (const key of ["x", "v", "l", "n", "g", "a", "e", "r", "h", "z", "c", ...OWN_KEYS]) delete table[key];
+cutWordsTold();
 keys(table);

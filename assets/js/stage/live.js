@@ -33,8 +33,8 @@ export class LiveBox {
 
   show(piece, live) {
     const key = piece && JSON.stringify([piece.id, piece.kind, piece.source, piece.clock, piece.kinds]);
-    const runs = KINDS.includes(piece?.kind) && (piece.kind !== "clock" || RUN.includes(piece.clock));
-    this.root.hidden = !runs && !FED_BY[piece?.kind];
+    this.runs = KINDS.includes(piece?.kind) && (piece.kind !== "clock" || RUN.includes(piece.clock));
+    this.root.hidden = !this.runs && !FED_BY[piece?.kind];
     if (this.root.hidden) return;
     if (this.key !== key) {
       this.key = key;
@@ -46,7 +46,7 @@ export class LiveBox {
         captions: this.captions,
         now_line: this.nowLine,
       };
-      this.root.replaceChildren(...(runs ? boxes[piece.kind].call(this) : []), ...this.fedBy());
+      this.root.replaceChildren(...(this.runs ? boxes[piece.kind].call(this) : []), ...this.fedBy());
     }
     this.tell(live);
   }
@@ -144,7 +144,7 @@ export class LiveBox {
   }
 
   tell(live) {
-    if (this.root.hidden || !live) return;
+    if (!this.runs || !live) return;
     const running = Boolean(live.running[this.piece.id]);
     if (this.start?.isConnected) {
       this.start.hidden = running;

@@ -43,7 +43,7 @@ beforeEach(async () => {
   };
   serve({
     "/dress/files/sheet": SHEET,
-    "/dress/files/sound/s1/remove": { ...SHEET, sounds: [LOOSE] },
+    "/dress/files/sound/s2/remove": { ...SHEET, sounds: [SOUND] },
     "/dress/files/sound/s1": SHEET,
     "/dress/files/sound/s2": SHEET,
   });
@@ -118,13 +118,18 @@ test("whoever was in a field is in it again when the list is drawn anew", async 
 });
 
 test("what is taken away can be put back", async () => {
-  called("Take Ring away").click();
+  called("Take Drop away").click();
   await settled();
-  assert.deepEqual([called("Name of Ring"), said()], [undefined, ["Ring is gone."]]);
-  serve({ "/dress/files/sound/s1/put-back": SHEET });
+  assert.deepEqual([called("Name of Drop"), said()], [undefined, ["Drop is gone."]]);
+  serve({ "/dress/files/sound/s2/put-back": SHEET });
   pressable("Undo").click();
   await settled();
-  assert.ok(called("Name of Ring"));
+  assert.ok(called("Name of Drop"));
+});
+
+test("what plays with a cue cannot be taken away, and says with which", () => {
+  assert.deepEqual([called("Take Ring away").disabled, called("Take Drop away").disabled], [true, false]);
+  assert.equal(called("Take Ring away").title, "Plays with Tips, Follows: choose another one there first.");
 });
 
 test("files are brought one after another, and those refused are named", async () => {
