@@ -65,13 +65,16 @@
   // The layout, as it stands.
 
   const nameOf = (one) =>
-    one.getAttribute("aria-label") ||
-    [...(one.labels ?? [])].map((label) => label.textContent).join(" ") ||
-    one.textContent ||
-    one.title ||
-    one.placeholder ||
-    document.getElementById(one.getAttribute("aria-labelledby"))?.textContent ||
-    "";
+    [
+      one.getAttribute("aria-label"),
+      ...[...(one.labels ?? [])].map((label) => label.textContent),
+      one.textContent,
+      one.title,
+      one.placeholder,
+      document.getElementById(one.getAttribute("aria-labelledby"))?.textContent,
+    ]
+      .map(words)
+      .find(Boolean) ?? "";
 
   // What lies over the rest may cover it.
   function layer(one) {
@@ -119,7 +122,7 @@
     const controls = [...scope().querySelectorAll(CONTROLS)].filter(inSight);
     if (document.documentElement.scrollWidth > innerWidth + 1) note("wider than its window", now, `${document.documentElement.scrollWidth}`);
     for (const one of controls) {
-      if (words(nameOf(one)) === "") note("has no name", now, called(one));
+      if (nameOf(one) === "") note("has no name", now, called(one));
       if (small(one)) note("is a small target", now, called(one));
       if (letters(one).some((text) => /^\s*\p{Ll}\s*$/u.test(text))) note("is called by one letter", now, called(one));
     }

@@ -62,11 +62,16 @@ export class Replay {
     );
   }
 
+  // Of several that are begun shortly one after another the last one counts, whichever is answered first.
   begin() {
+    this.begun = (this.begun ?? 0) + 1;
     if (!this.edit.changed) return this.nothing();
+    this.run = null;
+    const { begun } = this;
     attempt(async () => {
       const times = this.span.value === "between" ? this.times() : {};
-      this.follow(await sendJson("/gate/replay", { rules: this.edit.rules, span: this.span.value, ...times }));
+      const run = await sendJson("/gate/replay", { rules: this.edit.rules, span: this.span.value, ...times });
+      if (begun === this.begun) this.follow(run);
     });
   }
 

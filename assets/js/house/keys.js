@@ -1,4 +1,6 @@
 // Keys of a screen: one table that both acts and explains itself under "?".
+import { Find } from "./find.js";
+
 const typing = (target) => target.matches?.("input, textarea, select, [contenteditable]");
 
 // The rooms of this station, from left to right.
@@ -7,10 +9,19 @@ const rooms = () =>
     [...document.querySelectorAll(".rooms a")].map((link, at) => [String(at + 1), [link.firstChild.textContent, () => link.click()]]),
   );
 
+// One key, everywhere that something can be looked for.
+function finding(table) {
+  const sheet = document.querySelector("#find-anything");
+  if (!sheet) return {};
+  const find = new Find(sheet, table);
+  document.querySelector("#open-find")?.addEventListener("click", () => find.open());
+  return { f: ["Find anything", () => find.open()] };
+}
+
 export function keys(table) {
   const list = document.querySelector("#keys-list");
   const sheet = document.querySelector("#keys");
-  const all = { "?": ["Show these keys", () => sheet.showModal()], ...rooms(), ...table };
+  const all = { "?": ["Show these keys", () => sheet.showModal()], ...finding(table), ...rooms(), ...table };
   for (const [key, [words]] of Object.entries(all)) {
     const name = document.createElement("kbd");
     name.textContent = key;

@@ -90,6 +90,19 @@ export class Inspector {
     this.showPart();
   }
 
+  // A setting that was looked for stands open, and has the keyboard.
+  reveal(name) {
+    const part = this.kinds[this.piece.kind].parts.find(({ groups }) => groups.some(({ names }) => names.includes(name)));
+    if (!part) return;
+    this.choose(part.key);
+    const row = this.built.get(`${this.piece.kind}/${part.key}`).rows.find((one) => one.name === name || one.names?.includes(name));
+    if (!row) return;
+    for (let at = row.element.closest("details"); at; at = at.parentElement.closest("details")) at.open = true;
+    row.element.scrollIntoView({ block: "center" });
+    row.element.classList.add("looked-for");
+    row.element.querySelector("input, select, textarea, button")?.focus();
+  }
+
   showPart() {
     const { kind } = this.piece;
     const key = this.part[kind] ?? (kind === "chat" ? "text" : this.kinds[kind].parts[0].key);

@@ -220,10 +220,12 @@ class Station {
     const { pieces } = draft.document;
     // A flurry lies over all the others.
     const front = pieces.filter((piece) => piece.kind !== "flurry").at(-1) ?? pieces.at(-1);
-    const asked = draft.piece(location.hash.slice(1));
+    const [wanted, setting] = location.hash.slice(1).split(".");
+    const asked = draft.piece(wanted);
     if (first && front && state.chosen.size === 0) state.wish = [(asked ?? front).id];
     if (state.wish?.every((id) => draft.piece(id))) this.fulfil();
     else this.draw();
+    if (first && asked && setting) this.inspector.reveal(setting);
   }
 }
 

@@ -10,6 +10,7 @@ require_relative "stations/dress/dress_app"
 require_relative "stations/describe/describe_app"
 require_relative "stations/feeds/feeds_app"
 require_relative "stations/fellows/fellows_app"
+require_relative "stations/find/find_app"
 require_relative "stations/files/files_app"
 require_relative "http/outflow"
 require_relative "stations/gate/gate_app"
@@ -56,7 +57,7 @@ module Bavard
         "/feeds/describe" => DescribeApp, "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp,
         "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
         "/dress/cues" => CuesApp, "/dress/files" => FilesApp,
-        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp, "/lead" => LeadApp
+        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp, "/lead" => LeadApp, "/find" => FindApp
       }.freeze
 
       module_function

@@ -108,6 +108,27 @@ test("a later edit leaves the earlier run to itself", async () => {
   );
 });
 
+test("of two that are begun at once the later one counts, also where the earlier is answered last", async () => {
+  const answers = [];
+  serve({
+    "/gate/replay/": (_values, path) => ({ id: Number(path.split("/").at(-1)), state: "done", result: RESULT }),
+    "/gate/replay": () => new Promise((done) => answers.push(done)),
+  });
+  edit.changed = true;
+  heard();
+  heard();
+  answers[1](running(2, 0));
+  await settled();
+  answers[0](running(1, 0));
+  await settled();
+  page.clock.pass(250);
+  await settled();
+  assert.deepEqual(
+    page.asked.map(([path]) => path).filter((path) => path !== "/gate/replay"),
+    ["/gate/replay/2"],
+  );
+});
+
 test("examples say who, where and what would have become of them", () => {
   replay.show({
     state: "done",

@@ -11,8 +11,8 @@ module Bavard
     class Replays
       SCRIPT = File.expand_path("../../commands/replay.rb", __dir__)
       AT_ONCE = 2
-      # Of one show.
-      KEPT = 5
+      # Of one show: more than anybody begins while one is asked about.
+      KEPT = 20
       # state:: :running, :done, :stopped or :failed
       Run = Struct.new(:id, :show_id, :state, :done, :total, :result, :pid) do
         def report = {id:, state:, done:, total:, result:}
