@@ -4,7 +4,6 @@
 
 require "ferrum"
 require "net/http"
-require "tmpdir"
 require_relative "pictures_beside_feeds"
 
 # A browser that goes through the stations and takes a picture of each.
@@ -34,8 +33,6 @@ class Pictures
 
   def take
     day_or_night("dark")
-    @browser.go_to("#{@address}/account/login")
-    shot("sign-in")
     lead
     sign_in
     station("/feeds", ".lane-line", "feeds")
@@ -62,7 +59,7 @@ class Pictures
   def dressed
     station("/dress/cast/", ".cast-tile img", "cast")
     cues
-    refused
+    find
   end
 
   # A host of their own, half way from chat to air.
@@ -82,16 +79,13 @@ class Pictures
     @browser.cookies.clear
   end
 
-  # Sounds and films, as somebody drops what is none.
-  def refused
-    station("/dress/files/", ".wave", nil)
-    Dir.mktmpdir do |folder|
-      File.write(File.join(folder, "owl.ogg"), "no sound at all")
-      @browser.at_css("#bring-files").select_file(File.join(folder, "owl.ogg"))
-      until_there("#messages .bad")
-    end
+  # By words that nobody has written on it.
+  def find
+    @browser.keyboard.type("f")
+    @browser.at_css("#find-words").focus.type("behind camera")
+    until_there("#find-list li")
     sleep 0.5
-    shot("files")
+    shot("find")
   end
 
   # A line tried.
@@ -187,6 +181,7 @@ class Pictures
     sleep 0.1 until right.evaluate("document.querySelector('.alert') !== null")
     sleep 2.4
     right.screenshot(path: File.join(FOLDER, "air-page.png"))
+    station("/links/report", ".report-bars rect", "report")
     [small, right].each(&:close)
   end
 

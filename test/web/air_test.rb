@@ -132,6 +132,15 @@ class AirTest < WebTest
     assert_equal 404, get("/links/report/pdf").status
   end
 
+  def test_what_a_link_says_of_its_screen_reaches_the_page_and_is_told_before
+    told = JSON.parse(get("/links/options?#{Rack::Utils.build_query("options" => "?Badges=off&pieces=chat,goal&only=sparkle")}").body)
+    assert_equal [["badges: none", "only chat, goal"], ["only=sparkle"]], told.values_at("understood", "not_understood")
+    link = URI(send_form("/lead/stage")["link"]).path
+    body = get("#{link}?Badges=off&pieces=chat,goal").body
+    assert_includes body, %(data-parts="{&quot;badges&quot;:&quot;none&quot;}" data-only="[&quot;chat&quot;,&quot;goal&quot;]")
+    refute_includes get("#{link}?pieces=%22%3E%3Cscript%3E").body, "<script>"
+  end
+
   # The second row.
 
   def rooms = get(@path).body[%r{<nav class="rooms".*?</nav>}m].to_s.scan(/<a href="([^"]+)"( aria-current="page")?>([^<]+)(?:<span class="figure">(\d+))?/)

@@ -30,6 +30,7 @@ export class ChatPiece extends Piece {
     for (const id of this.ends.keys()) this.endless(id);
     if (this.overrides.newest) this.element.dataset.newest = this.overrides.newest;
     this.element.dataset.oneName = this.overrides.oneName;
+    Object.assign(this.element.dataset, this.overrides.parts);
     this.motion = given.motion;
     const size = Number.parseFloat(this.overrides.css["--text-size"] || given.css["--text-size"]);
     const height = size * Number.parseFloat(given.css["--emote-size"]) * (given.emotes_alone === "larger" ? ALONE_RATIO : 1);

@@ -4,13 +4,14 @@ import { Report } from "./report.js";
 import { Sounds } from "./sounds.js";
 import { Socket } from "./socket.js";
 
-const { socket: path, css, newest, oneName, form, side, notUnderstood } = document.body.dataset;
+const { socket: path, css, newest, oneName, form, side, notUnderstood, parts = "{}", only = "[]" } = document.body.dataset;
 
 // Whoever edits a stage looks into it.
 export let picture = null;
 
 if (path) {
-  picture = new Picture(document.querySelector("#stage"), { css: JSON.parse(css), newest, oneName, form }, side, (id) => report.paint(id));
+  const overrides = { css: JSON.parse(css), newest, oneName, form, parts: JSON.parse(parts), only: JSON.parse(only) };
+  picture = new Picture(document.querySelector("#stage"), overrides, side, (id) => report.paint(id));
   const told = { revision: -1 };
   const tell = () => {
     if (told.revision === picture.revision) return;

@@ -152,11 +152,17 @@ export class Picture {
 
   // Appends only where the order is another one: what is moved in the document starts its motion anew.
   inOrder(order, behind) {
-    for (const piece of this.pieces.values())
-      piece.element.hidden = Boolean(this.side && (behind || this.side === "behind") && piece.side !== this.side);
+    for (const [id, piece] of this.pieces)
+      piece.element.hidden = Boolean(this.side && (behind || this.side === "behind") && piece.side !== this.side) || !this.wanted(id);
     const wanted = order.map((id) => this.pieces.get(id)?.element).filter(Boolean);
     const there = [...this.root.children].filter((element) => element !== this.large.element);
     return wanted.every((element, index) => there[index] === element) ? [] : wanted;
+  }
+
+  // A link may name the pieces that its screen shows, by their ids or kinds.
+  wanted(id) {
+    const { only = [] } = this.overrides;
+    return only.length === 0 || only.some((one) => one === id || one === id.replace(/\d+$/, ""));
   }
 
   // Faces that this computer has to have.

@@ -30,6 +30,21 @@ class LinkOptionsTest < Minitest::Test
     assert_equal({"one_name_colour" => "#ffcc00", "name_colour" => "one"}, read({"names" => "#fc0"}).properties)
   end
 
+  def test_parts_of_a_line_are_there_or_not_on_that_screen
+    %w[0 no None OFF hide false].each { |off| assert_equal({"badges" => "none"}, read({"Badges" => off}).properties, off) }
+    assert_equal({"avatars" => "shown", "marks" => "none", "times" => "shown", "names" => "none"},
+      read({"faces" => "yes", "platforms" => "without", "bages" => "maybe", "time" => "1", "names" => "off"}).properties)
+    assert_equal({"badges" => "none"}, read({"bagdes" => "off"}).properties)
+    assert_equal ["badges=maybe"], read({"badges" => "maybe"}).not_understood
+    assert_equal({"one_name_colour" => "#ffcc00", "name_colour" => "one"}, read({"names" => "#fc0"}).properties)
+  end
+
+  def test_only_some_pieces_are_drawn_on_that_screen
+    assert_equal %w[chat goal2], read({"Pieces" => "Chat, goal2 chat"}).pieces
+    assert_empty read({}).pieces
+    ["", "sparkle", "chat,sparkle", "chat1;DROP", "x" * 500].each { |given| assert_equal [[], 1], read({"only" => given}).then { |one| [one.pieces, one.not_understood.size] }, given }
+  end
+
   def test_the_shorter_a_name_the_less_may_be_wrong_with_it
     assert_equal [[], [], ["siez2=30"], ["siz=30"]], %w[sizr isze siez2 siz].map { |name| read({name => "30"}).not_understood }
   end

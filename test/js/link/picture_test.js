@@ -144,6 +144,25 @@ test("a link for one side of the camera shows that side alone", () => {
   }
 });
 
+test("a link may name the pieces that its screen shows, and which parts of a line", () => {
+  const style = stage([chatStyle(), chatStyle({ id: "chat12" })]);
+  for (const [only, seen] of [
+    [["chat12"], ["chat12"]],
+    [["chat"], ["chat1", "chat12"]],
+    [["goal"], []],
+    [[], ["chat1", "chat12"]],
+  ]) {
+    begin({ style, overrides: { only, parts: { badges: "none" } } });
+    const shown = [...page.document.querySelectorAll(".piece")].filter((piece) => !piece.hidden);
+    assert.deepEqual(
+      shown.map((piece) => piece.dataset.piece),
+      seen,
+      only.join(),
+    );
+    for (const piece of shown) assert.equal(piece.dataset.badges, "none");
+  }
+});
+
 test("a kind of piece that this page does not know yet is left out", () => {
   begin({ style: stage([{ id: "new1", kind: "of tomorrow" }, chatStyle()]) });
   assert.deepEqual(

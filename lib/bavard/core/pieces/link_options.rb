@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "did_you_mean"
-require_relative "kinds/chat"
+require_relative "pieces"
 
 module Bavard
   module Core
@@ -12,7 +12,8 @@ module Bavard
       #   LinkOptions.read({"Text-Size" => "30PX", "plaet" => "0", "sparkle" => "1"})
       #   # => Result(properties: {"text_size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
       module LinkOptions
-        Result = Struct.new(:properties, :not_understood)
+        # pieces:: ids and kinds of those that are drawn; none: all of them
+        Result = Struct.new(:properties, :not_understood, :pieces)
 
         # Every name an option is known by, without case, spaces, dashes and underscores.
         NAMES = {
@@ -25,8 +26,18 @@ module Bavard
           "namecolor" => "one_name_colour",
           "plate" => "plate_opacity", "opacity" => "plate_opacity", "plateopacity" => "plate_opacity",
           "platecolour" => "plate_colour", "platecolor" => "plate_colour",
-          "newest" => "newest", "newestat" => "newest", "form" => "form", "pictures" => "form"
+          "newest" => "newest", "newestat" => "newest", "form" => "form", "pictures" => "form",
+          "marks" => "marks", "mark" => "marks", "platforms" => "marks", "badges" => "badges", "badge" => "badges",
+          "avatars" => "avatars", "avatar" => "avatars", "faces" => "avatars", "times" => "times", "time" => "times", "emotes" => "emotes",
+          "emoji" => "emotes"
         }.freeze
+        # Parts of a line, each there or not on that screen.
+        PARTS = %w[marks badges avatars times emotes names].freeze
+        OFF = %w[0 no none off hide hidden without false].freeze
+        ON = %w[1 yes on show shown with true].freeze
+        # Which pieces are drawn on that screen, by their ids or kinds.
+        ONLY = %w[pieces piece only].freeze
+        PIECE = /\A[a-z_]{1,20}\d{0,6}\z/
         FAR = 2
         MOST = 40
 
@@ -35,7 +46,7 @@ module Bavard
         # @param query [Hash{String => String}] of the link
         # @return [Result] values as pieces keep them, by property; what could not be read, as it stands in the link
         def read(query)
-          result = Result.new({}, [])
+          result = Result.new({}, [], [])
           query.first(MOST).each { |name, given| set_option(name.to_s, given.to_s, result) }
           result
         end
@@ -43,16 +54,38 @@ module Bavard
         def set_option(name, given, result)
           raise Error, "A link knows no names of a show's own." if given.start_with?("house:")
 
-          property = ChatPiece.properties.fetch(NAMES.fetch(nearest(fold(name))))
+          known = nearest(fold(name))
+          return result.pieces.concat(pieces(given)) if ONLY.include?(known)
+          return result.properties.merge!(part(known, fold(given))) if part?(known, fold(given))
+
+          property = ChatPiece.properties.fetch(NAMES.fetch(known))
           result.properties[property.name] = property.read(property.name == "text_face" ? face(given) : given)
           result.properties["name_colour"] = "one" if property.name == "one_name_colour"
         rescue Error, KeyError
           result.not_understood << "#{name}=#{given}"[0, 60]
         end
 
+        # Names may have a colour as well, which says that they are there.
+        def part?(known, given) = PARTS.include?(known == "names" ? known : NAMES[known]) && [*OFF, *ON].include?(given)
+
+        def part(known, given)
+          name = NAMES[known] == "one_name_colour" ? "names" : NAMES.fetch(known)
+          choices = ChatPiece.properties.fetch(name).schema["enum"]
+          {name => OFF.include?(given) ? "none" : choices.find { |choice| choice != "none" }}
+        end
+
+        # @raise [Bavard::Error]
+        def pieces(given)
+          asked = given.downcase.split(/[\s,+]+/).reject(&:empty?)
+          known = asked.all? { |one| one.match?(PIECE) && KINDS.key?(one[/\A[a-z_]+/]) }
+          raise Error, "There is no such piece." unless known && asked.any?
+
+          asked.uniq
+        end
+
         # The name itself, or the one known name that is a slip of the finger away.
         def nearest(name)
-          return name if NAMES.key?(name) || name.length < 4
+          return name if NAMES.key?(name) || ONLY.include?(name) || name.length < 4
 
           near = NAMES.keys.select { |known| known.length > 3 }
             .map { |known| [DidYouMean::Levenshtein.distance(known, name), known] }.min
@@ -76,7 +109,7 @@ module Bavard
           text.downcase.gsub(/[^a-z0-9]/, "")
         end
 
-        private_class_method :set_option, :nearest, :swapped?, :face, :fold
+        private_class_method :part?, :part, :pieces, :set_option, :nearest, :swapped?, :face, :fold
       end
     end
   end

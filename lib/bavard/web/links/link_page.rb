@@ -25,7 +25,8 @@ module Bavard
       # @return [String] HTML
       def answer
         newest, form = @options.properties.values_at("newest", "form")
-        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest:, form:, side: @side,
+        parts = @options.properties.slice(*Core::Pieces::LinkOptions::PARTS)
+        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest:, form:, side: @side, parts:, only: @options.pieces,
                                                      one_name: @options.properties["name_colour"] == "one",
                                                      not_understood: @options.not_understood, edited: @edited})
       end

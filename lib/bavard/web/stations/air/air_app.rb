@@ -91,6 +91,7 @@ module Bavard
       get "/options" do
         read = Core::Pieces::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
         words = read.properties.map { |name, value| Core::Pieces::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        words << "only #{read.pieces.join(", ")}" if read.pieces.any?
         json(understood: words, not_understood: read.not_understood)
       rescue ArgumentError
         json(understood: [], not_understood: [text(params["options"])[0, 60]])
