@@ -147,11 +147,9 @@ class Pictures
 
   # Lantern's broadcast, found by its channel, so that all three platforms are on the picture.
   def find_todays_number
-    return unless @browser.at_css(".broadcast")
-
-    @browser.at_css(".broadcast button[type=button]").click
-    until_there(".broadcast input[name=channel]:not([hidden])")
-    @browser.at_css(".broadcast input[name=channel]").focus.type("reedmere", :enter)
+    40.times { @browser.at_css("form.address") ? break : sleep(0.5) }
+    form = @browser.at_css("form.address") or return
+    form.at_css("input").focus.type("reedmere", :enter)
     until_there(".lane:nth-child(2) .lane-line")
   end
 
