@@ -23,6 +23,14 @@ function air(aired, screens, took) {
   if (element) element.title = fast ? `Counted over the last hour; from keyboard to screen in ${fast}` : "Counted over the last hour";
 }
 
+// The figures of rooms that change while somebody looks.
+function rooms(now) {
+  for (const [key, number] of Object.entries(now)) {
+    const element = document.querySelector(`[data-room="${key}"]`);
+    if (element) element.textContent = number;
+  }
+}
+
 function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens, emotes, held, brake: braked, on_air: onAir, took }) {
   const state = trouble > 0 ? `${trouble} in trouble` : `${came} in · ${live} live`;
   figure("feeds", feeds === 0 ? "none yet" : state, trouble > 0);
@@ -30,6 +38,7 @@ function figures({ in: came, off, aired, feeds, live, trouble, waiting, screens,
   figure("dress", emotes === 0 ? "no emotes yet" : count(emotes, "emote"));
   figure("stage", waiting > 0 ? `${waiting} waiting` : "nothing waiting");
   air(aired, screens, took);
+  rooms({ feeds, dress: emotes, air: screens });
   const lamp = document.querySelector("#on-air");
   lamp.classList.toggle("lit", onAir);
   lamp.lastElementChild.textContent = onAir ? "On air" : "Off air";

@@ -3,6 +3,7 @@
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/core/checks/sheet"
 require_relative "../../../lib/bavard/core/stage/document"
+require_relative "../../../lib/bavard/core/voice/cast"
 
 # What is looked at before a broadcast, and what is said of it.
 class ChecksSheetTest < Minitest::Test
@@ -20,12 +21,14 @@ class ChecksSheetTest < Minitest::Test
 
   # A show with nothing to look at.
   def facts(**more)
-    Facts.new(feeds: [feed], gate: Facts::Gate.new(hold: "off", hold_ms: 0, rules: "Calm day"), stages: [stage],
+    Facts.new(feeds: [feed], gate: Facts::Gate.new(hold: hold(0), rules: "Calm day"), stages: [stage],
       texts: [text], chats: [chat], files: Facts::Files.new(many: {"sound" => 2, "picture" => 1}, missing: []),
-      sounds: Facts::Sounds.new(cues: 2, screens: 3, heard: "a screen"), voices: Facts::Voices.new(drawn: true, people: 2, faceless: []),
+      sounds: Facts::Sounds.new(cues: 2, screens: 3, heard: "a screen"), voices: Facts::Voices.new(drawn: true, people: [member("Odalys", face: "f1")]),
       cues: Facts::Cues.new(on: 5, played_on: ["Main"], findings: []), goals: [goal], **more)
   end
 
+  def hold(milliseconds, by_role = {}) = {"ms" => milliseconds, "by_role" => by_role, "leaves_after_ms" => nil}
+  def member(name, face: nil, states: {}) = Bavard::Core::Voice::CastMember.new(name:, face:, states:)
   def text(**more) = Facts::Text.new(stage: 7, piece: "text1", label: "Text", ratio: 6.1, part: "text", over: "dawn.png", ways: [], **more)
   def chat(word = "calm", **more) = Facts::Chat.new(stage: 7, piece: "chat1", label: "Chat", by: "time", pace: {word:, stays_ms: 14_000, longest_needs_ms: 5800, **more})
   def goal(**more) = Facts::Goal.new(stage: 7, title: "Nest boxes", value: 42, from: 0, to: 60, since: "month", **more)
@@ -45,7 +48,7 @@ class ChecksSheetTest < Minitest::Test
   end
 
   def test_what_is_not_well_stands_first
-    assert_equal %w[feeds gate], Sheet.of(facts(feeds: [], gate: Facts::Gate.new(hold: "off", brake: "Slow down", rules: "x"))).first(2).map(&:key)
+    assert_equal %w[feeds gate], Sheet.of(facts(feeds: [], gate: Facts::Gate.new(hold: hold(0), brake: "Slow down", rules: "x"))).first(2).map(&:key)
   end
 
   def test_what_a_show_has_not_is_not_looked_at
@@ -73,10 +76,12 @@ class ChecksSheetTest < Minitest::Test
 
   def test_what_is_held_and_braked
     gate = ->(**more) { told("gate", gate: Facts::Gate.new(rules: "Calm day", **more)) }
-    assert_equal [true, "The gate is open", "Each line is held for 4 s. The rules are “Calm day”."], gate[hold: "all", hold_ms: 4000]
-    assert_equal "Some lines are held for 2.5 s. The rules are “Calm day”.", gate[hold: "some", hold_ms: 2500].last
-    assert_equal [false, "The brake is on", "Hold everything. Nothing is held."], gate[hold: "off", brake: "Hold everything"]
-    lift = found("gate", gate: Facts::Gate.new(hold: "off", brake: "x")).mend
+    assert_equal [true, "The gate is open", "Each line is held for 4 s. The rules are “Calm day”."], gate[hold: hold(4000)]
+    assert_equal "Each line is held for 4 s. The rules are “Calm day”.", gate[hold: hold(4000, "bot" => 4000)].last
+    assert_equal "Lines are held for up to 2.5 s, by the role of who wrote. The rules are “Calm day”.", gate[hold: hold(0, "viewer" => 2500)].last
+    assert_equal "Lines are held for up to 4 s, by the role of who wrote. The rules are “Calm day”.", gate[hold: hold(4000, "host" => 0)].last
+    assert_equal [false, "The brake is on", "Hold everything. Nothing is held."], gate[hold: hold(0), brake: "Hold everything"]
+    lift = found("gate", gate: Facts::Gate.new(hold: hold(0), brake: "x")).mend
     assert_equal ["/gate/brake", {"kind" => "off"}, false], lift.to_h.values_at(:path, :sends, :form)
   end
 
@@ -136,7 +141,8 @@ class ChecksSheetTest < Minitest::Test
     assert_equal "None is used.", found("files", files: Facts::Files.new(many: {"sound" => 0}, missing: [])).words
     assert_equal [false, "No screen is heard"], told("sounds", sounds: Facts::Sounds.new(cues: 1, screens: 0)).first(2)
     assert_equal "From a screen.", found("sounds", sounds: Facts::Sounds.new(cues: 1, screens: 1, heard: "a screen")).words
-    assert_equal "A, B, C and 1 more without a face", found("voices", voices: Facts::Voices.new(drawn: true, people: 4, faceless: %w[A B C D])).title
+    assert_equal "A, B, C and 1 more without a face", found("voices", voices: Facts::Voices.new(drawn: true, people: [member("E", face: "f1"), member("F", states: {"talking" => "f2"}), *%w[A B C D].map { |name| member(name) }])).title
+    assert_equal "Nobody is in a voice room just now.", found("voices", voices: Facts::Voices.new(drawn: true, people: [])).words
     assert_equal [false, "Cues play nowhere"], told("cues", cues: Facts::Cues.new(on: 1, own: true, played_on: [], findings: [])).first(2)
     assert_equal [true, "No alerts are shown", "No stage on air has a piece for alerts, where 9 cues would play."],
       told("cues", cues: Facts::Cues.new(on: 9, own: false, played_on: [], findings: []))

@@ -43,6 +43,12 @@ class FinderTest < Minitest::Test
     assert_equal ["Gate", "Gate width", "Opacity"], found("gate", entries)
   end
 
+  def test_the_same_setting_of_many_pieces_leaves_room_for_others
+    many = Array.new(20) { |at| entry("Side of the camera", where: "Piece #{at}") }
+    assert_equal ["Camera", *["Side of the camera"] * 3], found("camera", [*many, entry("Camera", kind: "piece")])
+    assert_equal ["Side of the camera"] * 3, found("camera", many)
+  end
+
   def test_nothing_and_hostile_text_find_nothing
     ["", "   ", "%_\\", "\u0000", "\xff".b, "((((", "🐦"].each { |text| assert_empty found(text), text.inspect }
     assert_kind_of Array, found("a" * 100_000)

@@ -6,9 +6,10 @@ import { dropping } from "../../../assets/js/house/dropping.js";
 import { keys } from "../../../assets/js/house/keys.js";
 import { listTools } from "../../../assets/js/gate/list_tools.js";
 
+const ROOMS = ["feeds", "air"].map((name) => `<i data-room="${name}">0</i>`).join("");
 const FIGURES = ["feeds", "gate", "dress", "stage", "air"].map((name) => `<b data-figure="${name}"></b>`).join("");
 eachOnAPage({
-  html: `${FIGURES}<span id="on-air"><b>Off air</b></span><i class="wire"></i><div id="messages"></div><div id="drop-here" hidden></div>
+  html: `${ROOMS}${FIGURES}<span id="on-air"><b>Off air</b></span><i class="wire"></i><div id="messages"></div><div id="drop-here" hidden></div>
     <button id="opens"></button><input type="file" id="files"><textarea id="typing"></textarea>
     <dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog>`,
 });
@@ -52,6 +53,10 @@ test("the signal line says how each station is, and what is in trouble before wh
     "nothing waiting",
     "1 screen · 1234 on air",
   ]);
+  assert.deepEqual(
+    all("[data-room]").map((room) => room.textContent),
+    ["2", "1"],
+  );
   tell({ took: 41 });
   assert.deepEqual(
     [figure("air"), find("[data-figure=air]").title],

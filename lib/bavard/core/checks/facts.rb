@@ -11,8 +11,8 @@ module Bavard
       Facts = Struct.new(:feeds, :gate, :stages, :texts, :chats, :files, :sounds, :voices, :cues, :goals, keyword_init: true)
       # state:: of Live's lanes; reason:: why it is not live, or nil; numbers:: {what each broadcast has another one of => what is set, or nil}
       Facts::Feed = Struct.new(:id, :name, :wanted, :state, :reason, :numbers, keyword_init: true)
-      # hold:: "off", "all" or "some", with hold_ms; brake:: in words, or nil; rules:: the name of the set in force
-      Facts::Gate = Struct.new(:hold, :hold_ms, :brake, :rules, keyword_init: true)
+      # hold:: as Gate::Settings has it; brake:: in words, or nil; rules:: the name of the set in force
+      Facts::Gate = Struct.new(:hold, :brake, :rules, keyword_init: true)
       # document:: what is on air, or nil; waiting:: how many changes are not; screens:: cards as Live::Screen gives them
       Facts::Stage = Struct.new(:id, :name, :document, :revision, :waiting, :screens, keyword_init: true)
       # A piece with words: how well its worst part can be read. over:: which picture; ways:: [Hash] what would make it clearer
@@ -23,8 +23,8 @@ module Bavard
       Facts::Files = Struct.new(:many, :missing, keyword_init: true)
       # cues:: how many are heard; screens:: how many could be heard; heard:: the one that is, in words, or nil
       Facts::Sounds = Struct.new(:cues, :screens, :heard, keyword_init: true)
-      # drawn:: whether a stage on air shows who talks; people:: how many are in the rooms; faceless:: [String] those without a picture
-      Facts::Voices = Struct.new(:drawn, :people, :faceless, keyword_init: true)
+      # drawn:: whether a stage on air shows who talks; people:: [Voice::CastMember] those of the cast who are in the rooms
+      Facts::Voices = Struct.new(:drawn, :people, keyword_init: true)
       # on:: how many are in force; own:: whether the host made any of them what it is; played_on:: names of stages that play them
       # findings:: [[name, why it does not play]]
       Facts::Cues = Struct.new(:on, :own, :played_on, :findings, keyword_init: true)

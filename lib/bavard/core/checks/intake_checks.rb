@@ -66,9 +66,12 @@ module Bavard
           end
 
           def held(gate)
-            return "Nothing is held." if gate.hold == "off"
+            ms, by_role = gate.hold.values_at("ms", "by_role")
+            longest_ms = [ms, *by_role.values].max
+            return "Nothing is held." if longest_ms.zero?
 
-            "#{gate.hold == "all" ? "Each line is" : "Some lines are"} held for #{seconds(gate.hold_ms)}."
+            same = by_role.values.all?(ms)
+            same ? "Each line is held for #{seconds(ms)}." : "Lines are held for up to #{seconds(longest_ms)}, by the role of who wrote."
           end
         end
       end

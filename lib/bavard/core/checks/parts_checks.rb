@@ -67,7 +67,8 @@ module Bavard
             voices = facts.voices
             return unless voices.drawn
 
-            voices.faceless.any? ? faceless(voices.faceless) : well("Everybody who talks has a face", there(voices.people), at: "/dress/cast")
+            bare = voices.people.select { |member| member.face.nil? && member.states.empty? }
+            bare.any? ? faceless(bare.map { |member| member.short || member.name }) : all_faces(voices.people.size)
           end
 
           private
@@ -76,7 +77,10 @@ module Bavard
             look("#{named(names)} without a face", "They are drawn with a letter. Give them a picture in the cast.", at: "/dress/cast")
           end
 
-          def there(people) = people.zero? ? "Nobody is in a voice room just now." : "#{many(people, "person", "people")} in voice rooms."
+          def all_faces(count)
+            words = count.zero? ? "Nobody is in a voice room just now." : "#{many(count, "person", "people")} in voice rooms."
+            well("Everybody who talks has a face", words, at: "/dress/cast")
+          end
         end
       end
 

@@ -17,6 +17,7 @@ module Bavard
           "shadow_blur_px" => "blurry soft glow",
           "shadow_opacity" => "glow unreadable contrast",
           "outline_px" => "border edge stroke around unreadable contrast",
+          "border_side" => "edge",
           "side" => "behind camera in front under over layer",
           "plate_opacity" => "background box transparent see through",
           "plate_colour" => "background box",

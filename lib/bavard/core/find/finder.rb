@@ -16,6 +16,7 @@ module Bavard
       #   Finder.new(entries).find("behind camera").map(&:label)   # => ["Side of Chat"]
       class Finder
         MOST = 12
+        MOST_ALIKE = 3
         # What is said about everything.
         IDLE = %w[a an and are as at be by do for from goes how i in is it its me my not of on or so than that the them this to too what when where
           why with].freeze
@@ -51,7 +52,7 @@ module Bavard
             score = score(fits, *called)
             [-score, KINDS.index(entry.kind), entry.label.length, entry] if score
           end
-          scored.sort_by { |one| one.first(3) }.first(most).map(&:last)
+          few(scored.sort_by { |one| one.first(3) }.map(&:last)).first(most)
         end
 
         # @return [Array<String>] without signs, capitals and accents
@@ -65,6 +66,12 @@ module Bavard
         end
 
         private
+
+        # The same setting of many pieces does not push out all others.
+        def few(found)
+          times = Hash.new(0)
+          found.select { |entry| entry.kind != "setting" || (times[entry.label] += 1) <= MOST_ALIKE }
+        end
 
         # @return [Float, nil] nil: it is something else
         def score(fits, label, where, also)

@@ -25,22 +25,16 @@ module Bavard
       # @return [Array<Aired>] of the stages that are on air
       def aired(now_ms)
         desks.each_value.select { |desk| desk.stage.on_air }.map do |desk|
-          document = desk.stage.on_air
-          Aired.new(desk.stage.dup, document, Core::Stage::Document.chat_pieces(document).to_h do |piece|
-            [piece["id"], desk.air.recent(piece["id"], now_ms)]
-          end)
+          chats = Core::Stage::Document.chat_pieces(desk.stage.on_air).map { |piece| piece["id"] }
+          Aired.new(desk.stage.dup, desk.stage.on_air, chats.to_h { |id| [id, desk.air.recent(id, now_ms)] })
         end
       end
 
       # @return [Hash{String => Array}] ids of files that cues and the cast use, with where: {"sound" => [[id, where], …], …}
       def used
         by_cues = cues.document["cues"].select { |cue| cue["on"] }
-        {"sound" => of(by_cues, "sound"), "film" => of(by_cues, "film"),
-         "figure" => of(by_cues, "picture") + voices.members.flat_map do |member|
-           [member.face, *member.states.values].compact.map do |id|
-             [id, member.name]
-           end
-         end}
+        by_cast = voices.members.flat_map { |member| [member.face, *member.states.values].compact.map { |id| [id, member.name] } }
+        {"sound" => of(by_cues, "sound"), "film" => of(by_cues, "film"), "figure" => of(by_cues, "picture") + by_cast}
       end
 
       private
@@ -60,10 +54,7 @@ module Bavard
 
       def gate
         report = gatehouse.report(now_ms)
-        by_role = report[:hold]["by_role"].values
-        held = report[:hold]["ms"].positive? ? "all" : "some"
-        Facts::Gate.new(hold: [report[:hold]["ms"], *by_role].all?(&:zero?) ? "off" : held, hold_ms: [report[:hold]["ms"], *by_role].max,
-          brake: report[:brake]&.fetch(:words), rules: report[:sets][report[:in_force]])
+        Facts::Gate.new(hold: report[:hold], brake: report[:brake]&.fetch(:words), rules: report[:sets][report[:in_force]])
       end
 
       def stage(desk, now_ms)
@@ -78,11 +69,8 @@ module Bavard
       end
 
       def heard
-        people = voices.rooms.each_value.flat_map(&:members)
-        faceless = voices.members.select { |member| people.any? { |one| one.key == member.key } && member.face.nil? && member.states.empty? }
-        Facts::Voices.new(drawn: pieces_on_air(SHOW_VOICES).any?, people: people.size, faceless: faceless.map do |member|
-          member.short || member.name
-        end)
+        here = voices.rooms.each_value.flat_map { |room| room.members.map(&:key) }
+        Facts::Voices.new(drawn: pieces_on_air(SHOW_VOICES).any?, people: voices.members.select { |member| here.include?(member.key) })
       end
 
       def sheet

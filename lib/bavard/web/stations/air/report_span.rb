@@ -15,14 +15,13 @@ module Bavard
       # @raise [Bavard::Error]
       def self.read(from, to, began_ms:, ended_ms:, now_ms:)
         from_ms = time(from, "from") || began_ms || (now_ms - ReportSpan::OTHERWISE_MS)
-        to_ms = time(to, "to") || (began_ms && ended_ms && from_ms < ended_ms ? ended_ms : now_ms)
-        if to_ms - from_ms > ReportSpan::MOST_DAYS * 86_400_000
-          raise Error.new("A report is of no more than #{ReportSpan::MOST_DAYS} days.",
-            field: "to")
-        end
+        # Nothing has come after now.
+        to_ms = [time(to, "to") || (began_ms && ended_ms && from_ms < ended_ms ? ended_ms : now_ms), now_ms].min
+        long = to_ms - from_ms > ReportSpan::MOST_DAYS * ReportSpan::DAY_MS
+        raise Error.new("A report is of no more than #{ReportSpan::MOST_DAYS} days.", field: "to") if long
         raise Error.new("It ends before it begins.", field: "to") if to_ms < from_ms
 
-        new(from_ms, to_ms, {"from" => field(from_ms), "to" => field(to_ms)})
+        new(from_ms, to_ms, {"from" => field(from_ms), "to" => field(to_ms + 59_999)})
       end
 
       def self.time(given, field)
@@ -39,6 +38,7 @@ module Bavard
     # See above.
     class ReportSpan
       # Where no broadcast ever began.
+      DAY_MS = 86_400_000
       OTHERWISE_MS = 12 * 3_600_000
       MOST_DAYS = 7
     end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "date"
 require_relative "../../../core/gate/rules"
 require_relative "../../../core/report/report"
 
@@ -26,9 +27,12 @@ module Bavard
 
         from = sheet.counted.from_ms
         to = sheet.counted.to_ms
-        minutes = (to - from) / Core::Report::Sheet::MINUTE_MS
-        "#{day_words(from)} to #{day_words(to)}, #{minutes < 60 ? "#{minutes} min" : "#{minutes / 60} h #{minutes % 60} min"}"
+        minutes = ((to - from) / Core::Report::Sheet::MINUTE_MS.to_f).round
+        same_day = [from, to].map { |at_ms| Time.at(at_ms / 1000).to_date }.uniq.one?
+        "#{day_words(from)} to #{same_day ? clock_words(to) : day_words(to)}, #{length_words(minutes)}"
       end
+
+      def length_words(minutes) = minutes < 60 ? "#{minutes} min" : "#{minutes / 60} h #{minutes % 60} min"
 
       def totals(sheet)
         all = sheet.totals

@@ -4,16 +4,16 @@ module Bavard
   module Web
     # The rooms of stations that have more than one, as their second row shows them.
     module Rooms
-      # key:: of the page; right:: of Core::Rights, to see it
-      Room = Struct.new(:key, :path, :label, :right)
+      # key:: of the page; right:: of Core::Rights, to see it; counted:: what its figure counts, or nil
+      Room = Struct.new(:key, :path, :label, :right, :counted)
       ALL = {
-        "feeds" => [["feeds", "/feeds", "Chats and voices", :direct], ["describe", "/feeds/describe/", "Describe a platform", :direct]],
-        "gate" => [["gate", "/gate", "Rules", :act], ["people", "/people/", "People, and what was done", :read],
+        "feeds" => [["feeds", "/feeds", "Chats and voices", :direct, "connected"], ["describe", "/feeds/describe/", "Describe a platform", :direct]],
+        "gate" => [["gate", "/gate", "Rules", :act, "in force"], ["people", "/people/", "People, and what was done", :read],
           ["log", "/log/", "Everything that came in", :read]],
-        "dress" => [["dress", "/dress", "Emotes and badges", :direct], ["cast", "/dress/cast/", "Cast", :direct],
-          ["cues", "/dress/cues/", "Cue sheet", :direct],
-          ["files", "/dress/files/", "Sounds and films", :direct], ["fellows", "/dress/fellows/", "Fellow hosts", :direct]],
-        "air" => [["air", "/links", "Links and checks", :direct], ["report", "/links/report", "Report", :direct]]
+        "dress" => [["dress", "/dress", "Emotes and badges", :direct, "emotes"], ["cast", "/dress/cast/", "Cast", :direct, "people"],
+          ["cues", "/dress/cues/", "Cue sheet", :direct, "cues in force"], ["files", "/dress/files/", "Sounds and films", :direct, "files"],
+          ["fellows", "/dress/fellows/", "Fellow hosts", :direct, "hosts"]],
+        "air" => [["air", "/links", "Links and checks", :direct, "screens"], ["report", "/links/report", "Report", :direct]]
       }.transform_values { |rooms| rooms.map { |room| Room.new(*room) } }.freeze
 
       module_function

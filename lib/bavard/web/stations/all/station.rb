@@ -125,8 +125,15 @@ module Bavard
           rooms = Rooms.of(@here, @visitor)
           return [] if rooms.empty?
 
-          figures = ask { |show| rooms.to_h { |room| [room.key, Rooms.figure(room.key, show)] } }
-          rooms.map { |room| [room, figures[room.key] || (site.stores.files.shelved(@record.id) if room.key == "files")] }
+          figures = room_figures(rooms)
+          rooms.map { |room| [room, figures[room.key]] }
+        end
+
+        # Without any where the show is busy: what stands in the log can be read all the same.
+        def room_figures(rooms)
+          ask { |show| rooms.to_h { |room| [room.key, Rooms.figure(room.key, show)] } }.merge("files" => site.stores.files.shelved(@record.id))
+        rescue Busy
+          {}
         end
 
         def station_label

@@ -72,7 +72,8 @@ module Bavard
 
         # Of one stage: on all of them the same would stand there many times.
         def to_set_on(stage)
-          stage ? stage.draft["pieces"].flat_map { |piece| to_set_about(piece, "/stage/#{stage.id}##{piece["id"]}") } : []
+          # Of those alike the ones in front come first.
+          stage ? stage.draft["pieces"].reverse.flat_map { |piece| to_set_about(piece, "/stage/#{stage.id}##{piece["id"]}") } : []
         end
 
         def to_set_about(piece, at)
