@@ -155,6 +155,18 @@ class PlateHandTest < Minitest::Test
     assert_nil Hand.css(piece(plate_held_by: "pin", plate_for: "none"))["--plate-held"]
   end
 
+  def test_a_shadow_that_there_is_no_room_for_is_smaller_as_a_whole
+    shadow = ->(of) { of.values_at("plate_shadow_x", "plate_shadow_y", "plate_shadow_blur") }
+    wide = piece(plate_shadow_opacity: 50, plate_shadow_x: 10, plate_shadow_y: 20, plate_shadow_blur: 50, text_size_px: 40, width: 800, height: 400)
+    assert_same wide, Hand.shaded_within(wide)
+    low = Hand.shaded_within(wide.merge("height" => 60))
+    # 18 px below are wanted, 7.2 are there.
+    assert_equal [4.0, 8.0, 20.0], shadow[low]
+    assert_equal low, Hand.shaded_within(low)
+    none = piece(plate_shadow_opacity: 0, plate_shadow_blur: 300, height: 20)
+    assert_same none, Hand.shaded_within(none)
+  end
+
   def test_what_was_ruled_before_is_a_pattern_now
     before = {"id" => "chat1", "kind" => "chat", "plate_ruled" => true, "plate_rule_colour" => "#d3c8ab"}
     document = Stage::Document.complete(Stage::Document.empty.merge("pieces" => [before]))

@@ -81,6 +81,17 @@ module Bavard
           piece["plate_held_by"] if HELD_ROOM.key?(piece["plate_held_by"]) && !%w[none rows].include?(piece["plate_for"])
         end
 
+        # A shadow that the piece has no room for would be cut off at its edges: it is as much smaller as it takes.
+        #
+        # @param piece [Hash] as it is drawn
+        # @return [Hash]
+        def shaded_within(piece)
+          most = piece.values_at("height", "width", "height", "width").map { |px| px * MOST_INSET }
+          share = shaded(piece).zip(most).filter_map { |reach, room| room / reach if reach > room }.min or return piece
+
+          piece.merge(%w[x y blur].to_h { |name| ["plate_shadow_#{name}", (piece["plate_shadow_#{name}"] * share).round(1)] })
+        end
+
         # So that no corner of what is turned, no shadow and nothing that holds it is cut off at the piece's edge.
         def inset(piece, held)
           down, across = turned(piece)

@@ -16,6 +16,7 @@ module Bavard
         # @param piece [Hash] as it is drawn
         # @return [Hash{String => String}]
         def from(piece)
+          piece = Look::PlateHand.shaded_within(piece)
           {**Look::TypeSettings.css("text", piece), **Look::PlateSettings.css("plate", piece), **Look::PlateHand.css(piece),
             "--line-spacing" => Look::PlateSettings.share(piece["text_line_spacing"]),
             **(piece.key?("picture_size") ? {"--picture-size" => "#{Look::PlateSettings.share(piece["picture_size"])}em"} : {})}
