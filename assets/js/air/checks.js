@@ -92,7 +92,7 @@ export class Checks {
   async mend({ words, path, sends, form }) {
     const done = await attempt(() => (form ? send(path, sends) : sendJson(path, sends)));
     if (!done) return;
-    say(`Done: ${words}.`);
+    say(`${words}: done.`);
     await this.ask();
   }
 }

@@ -18,7 +18,7 @@ module Bavard
       def grouped(number) = number.to_s.reverse.scan(/\d{1,3}/).join("\u00A0").reverse
       def clock_words(at_ms) = Time.at(at_ms / 1000).strftime("%H:%M")
       def day_words(at_ms) = Time.at(at_ms / 1000).strftime("%-d %b %H:%M")
-      def rule_words(rule) = Core::Gate::Rules.label(rule)
+      def rule_words(rule) = Core::Gate::Rules.label(rule).then { |label| label[0].upcase + label[1..] }
       def worth_words(event) = Core::Report::Sheet.worth(event)
       def event_words(event) = EVENTS.fetch(event.kind, event.kind)
 
