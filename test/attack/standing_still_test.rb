@@ -13,17 +13,24 @@ class StandingStillTest < Minitest::Test
 
   # More than there are threads to answer.
   MANY = 60
-  LARGE = "/assets/vendor/fonts/playpen-sans-latin-wght-normal.woff2"
+  # A film that no buffer between server and reader holds as a whole.
+  LARGE_BYTES = 6 * 1024 * 1024
+  LARGE = "/films/#{"5" * 32}.webm".freeze
 
   def self.app
     @app ||= begin
       # With a database of its own: shows of other tests are theirs.
       TestDatabase.use(:front)
-      RunningApp.new.start.tap { |app| Minitest.after_run { app.stop } }
+      RunningApp.new.start.tap do |app|
+        Minitest.after_run { app.stop }
+        File.binwrite(laid(app).tap { |path| FileUtils.mkdir_p(File.dirname(path)) }, Random.new(1).bytes(LARGE_BYTES))
+      end
     ensure
       TestDatabase.use(:house)
     end
   end
+
+  def self.laid(app) = File.join(app.folder, LARGE)
 
   def setup
     @app = self.class.app
@@ -46,6 +53,8 @@ class StandingStillTest < Minitest::Test
     assert_equal "200", Net::HTTP.get_response(URI("#{@app.address}#{path}")).code
   end
 
+  def film = File.binread(self.class.laid(@app))
+
   def test_connections_that_say_nothing_or_half_of_a_head
     many { |_socket| nil }
     many { |socket| socket.write("GET /account/login HTTP/1.1\r\nHost: x\r\nX-Slow: ") }
@@ -63,17 +72,17 @@ class StandingStillTest < Minitest::Test
     socket = connect(receive: 2048)
     socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n")
     head, body = socket.read.split("\r\n\r\n", 2)
-    assert_equal File.binread(File.join(TestDatabase::PROJECT, LARGE)), body.b
+    assert_equal film, body.b
     assert_match(/content-length: #{body.bytesize}/i, head)
     assert_match(/content-security-policy/i, head)
   end
 
   def test_a_part_of_a_large_file
     socket = connect
-    socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\nRange: bytes=1000-100999\r\n\r\n")
+    socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\nRange: bytes=1000-3000999\r\n\r\n")
     head, body = socket.read.split("\r\n\r\n", 2)
-    assert_match(%r{\AHTTP/1.1 206 .*content-range: bytes 1000-100999/}mi, head)
-    assert_equal File.binread(File.join(TestDatabase::PROJECT, LARGE))[1000, 100_000], body.b
+    assert_match(%r{\AHTTP/1.1 206 .*content-range: bytes 1000-3000999/}mi, head)
+    assert_equal film[1000, 3_000_000], body.b
   end
 
   # @return [String] the first line of the answer
