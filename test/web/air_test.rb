@@ -133,11 +133,12 @@ class AirTest < WebTest
   end
 
   def test_what_a_link_says_of_its_screen_reaches_the_page_and_is_told_before
-    told = JSON.parse(get("/links/options?#{Rack::Utils.build_query("options" => "?Badges=off&pieces=chat,goal&only=sparkle")}").body)
-    assert_equal [["badges: none", "only chat, goal"], ["only=sparkle"]], told.values_at("understood", "not_understood")
+    told = JSON.parse(get("/links/options?#{Rack::Utils.build_query("options" => "?Badges=off&pieces=chat,goal&only=sparkle&goal.size=40&seconds=8")}").body)
+    assert_equal [["badges: none", "seconds shown: 8 s", "goal: text size: 40 px", "only chat, goal"], ["only=sparkle"]], told.values_at("understood", "not_understood")
     link = URI(send_form("/lead/stage")["link"]).path
-    body = get("#{link}?Badges=off&pieces=chat,goal").body
-    assert_includes body, %(data-parts="{&quot;badges&quot;:&quot;none&quot;}" data-only="[&quot;chat&quot;,&quot;goal&quot;]")
+    options = JSON.parse(CGI.unescapeHTML(get("#{link}?Badges=off&pieces=chat,goal&goal.size=40&lines=3").body[/data-options="([^"]+)"/, 1]))
+    assert_equal({"css" => {}, "parts" => {"badges" => "none"}, "lines" => 3, "only" => %w[chat goal],
+                  "of" => {"goal" => {"css" => {"--text-size" => "40px"}, "parts" => {}}}}, options)
     refute_includes get("#{link}?pieces=%22%3E%3Cscript%3E").body, "<script>"
   end
 

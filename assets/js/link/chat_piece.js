@@ -29,7 +29,7 @@ export class ChatPiece extends Piece {
     // How long lines stand may be set otherwise.
     for (const id of this.ends.keys()) this.endless(id);
     if (this.overrides.newest) this.element.dataset.newest = this.overrides.newest;
-    this.element.dataset.oneName = this.overrides.oneName;
+    this.element.dataset.oneName = Boolean(this.overrides.oneName);
     Object.assign(this.element.dataset, this.overrides.parts);
     this.motion = given.motion;
     const size = Number.parseFloat(this.overrides.css["--text-size"] || given.css["--text-size"]);
@@ -66,12 +66,14 @@ export class ChatPiece extends Piece {
     const before = this.ticker || !arriving ? new Map() : places(this.lines.values());
     for (const id of out) this.leave(id, arriving ? lively : 0);
     for (const card of cards) this.add(card, arriving, lively, age);
+    this.thin(arriving ? lively : 0);
     if (before.size > 0 && (out.length > 0 || cards.length > 0)) makeRoom(before, this.motion, lively);
   }
 
   add(card, arriving, lively = 1, age = 0) {
     if (this.lines.has(card.i)) return;
-    this.end(card, age);
+    if (this.stands(card, arriving, age) <= 0) return;
+    this.end(card, arriving, age);
     const line = lineOf(this.coloured(card), this.options);
     this.odd = !this.odd;
     line.classList.toggle("odd", this.odd);
@@ -84,14 +86,31 @@ export class ChatPiece extends Piece {
     else if (arriving) comeIn(line, this.motion, lively);
   }
 
-  // Where it leaves by its time alone. age: how long ago that was said
-  end({ i: id, z: stands }, age = 0) {
-    this.endless(id);
-    if (stands === undefined) return;
-    this.ends.set(
-      id,
-      setTimeout(() => this.over(id), stands - age + WAITS_MS),
-    );
+  // Where it leaves by its time alone.
+  end(card, arriving = true, age = 0) {
+    this.endless(card.i);
+    const { z: stands = Number.POSITIVE_INFINITY } = card;
+    const left = Math.min(stands - age + WAITS_MS, this.stands(card, arriving, age));
+    if (Number.isFinite(left))
+      this.ends.set(
+        card.i,
+        setTimeout(() => this.over(card.i), left),
+      );
+  }
+
+  // How long it may still stand by this link's own word. age: how long ago that was said
+  stands({ t: time }, arriving, age) {
+    const { staysMs = Number.POSITIVE_INFINITY } = this.overrides;
+    if (arriving || !this.now?.[0]) return staysMs - age;
+    return staysMs - (this.now[0] - time + performance.now() - this.now[1]);
+  }
+
+  // No more of them than this link asks for; the oldest go first.
+  thin(lively) {
+    const { lines: most } = this.overrides;
+    if (!most) return;
+    const there = [...this.stack.children].filter((line) => !line.classList.contains("leaving") && !line.hidden);
+    for (const line of there.slice(most)) this.leave(Number(line.dataset.line), lively);
   }
 
   over(id) {
@@ -175,9 +194,11 @@ export class ChatPiece extends Piece {
     for (const id of [...this.lines.keys()]) if (!stay.has(id)) this.take(id);
     for (const card of cards) {
       this.add(card, false, 1, age);
-      this.end(card, age);
+      if (!this.lines.has(card.i)) continue;
+      this.end(card, false, age);
       this.recolour(card.i, card.c, card.d);
     }
+    this.thin(0);
   }
 
   // Times as age are counted here, by how long ago the line came.

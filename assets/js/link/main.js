@@ -4,14 +4,13 @@ import { Report } from "./report.js";
 import { Sounds } from "./sounds.js";
 import { Socket } from "./socket.js";
 
-const { socket: path, css, newest, oneName, form, side, notUnderstood, parts = "{}", only = "[]" } = document.body.dataset;
+const { socket: path, options, side, notUnderstood } = document.body.dataset;
 
 // Whoever edits a stage looks into it.
 export let picture = null;
 
 if (path) {
-  const overrides = { css: JSON.parse(css), newest, oneName, form, parts: JSON.parse(parts), only: JSON.parse(only) };
-  picture = new Picture(document.querySelector("#stage"), overrides, side, (id) => report.paint(id));
+  picture = new Picture(document.querySelector("#stage"), JSON.parse(options), side, (id) => report.paint(id));
   const told = { revision: -1 };
   const tell = () => {
     if (told.revision === picture.revision) return;

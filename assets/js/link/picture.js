@@ -36,6 +36,13 @@ const KINDS = {
 // As a piece of this kind is drawn, where nothing else is set; null for one that is not drawn.
 export const pieceOf = (kind, id) => (KINDS[kind] ? new KINDS[kind](id, { css: {}, form: "" }) : null);
 
+// What a link sets of all pieces, of a kind and of one alone; the narrower word counts.
+function optionsOf({ of = {}, ...all }, { id, kind }) {
+  const set = [all, of[kind], of[id]].filter(Boolean);
+  const merged = (name) => Object.assign({}, ...set.map((one) => one[name]));
+  return { ...Object.assign({}, ...set), css: merged("css"), parts: merged("parts") };
+}
+
 export class Picture {
   // overrides: what this link sets by itself; side: of the camera that is drawn, or both
   // painted: told the id of each line that is put on the page
@@ -144,7 +151,7 @@ export class Picture {
 
   place(given) {
     if (!KINDS[given.kind]) return;
-    const piece = this.pieces.get(given.id) ?? new KINDS[given.kind](given.id, this.overrides);
+    const piece = this.pieces.get(given.id) ?? new KINDS[given.kind](given.id, optionsOf(this.overrides, given));
     this.pieces.set(given.id, piece);
     piece.painted = this.painted;
     piece.style(given);

@@ -45,6 +45,24 @@ class LinkOptionsTest < Minitest::Test
     ["", "sparkle", "chat,sparkle", "chat1;DROP", "x" * 500].each { |given| assert_equal [[], 1], read({"only" => given}).then { |one| [one.pieces, one.not_understood.size] }, given }
   end
 
+  def test_no_more_lines_stand_there_and_none_longer
+    assert_equal({"at_most" => 5, "stay_ms" => 8000}, read({"Lines" => "5", "seconds" => "8 s"}).properties)
+    assert_equal %w[lines=0 seconds=1], read({"lines" => "0", "seconds" => "1"}).not_understood
+  end
+
+  def test_a_kind_or_one_piece_is_told_by_itself
+    result = read({"goal.size" => "40px", "Goal.Plate" => "0", "chat2.lines" => "3", "size" => "30", "chat.badges" => "off"})
+    assert_equal({"goal" => {"text_size_px" => 40, "plate_opacity" => 0}, "chat2" => {"at_most" => 3}, "chat" => {"badges" => "none"}}, result.of)
+    assert_equal({"text_size_px" => 30}, result.properties)
+    assert_empty result.not_understood
+  end
+
+  def test_what_a_piece_has_not_is_not_understood_of_it
+    given = {"goal.badges" => "off", "goal.lines" => "3", "picture.size" => "30", "sparkle.size" => "30", "goal.pieces" => "chat", ".size" => "1", "goal." => "1",
+             "chat1;.size" => "30"}
+    assert_equal([given.map { |one| one.join("=") }, {}, []], read(given).then { |result| [result.not_understood, result.of, result.pieces] })
+  end
+
   def test_the_shorter_a_name_the_less_may_be_wrong_with_it
     assert_equal [[], [], ["siez2=30"], ["siz=30"]], %w[sizr isze siez2 siz].map { |name| read({name => "30"}).not_understood }
   end

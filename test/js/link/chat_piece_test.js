@@ -44,6 +44,39 @@ test("every second line is odd, also once a line was drawn anew", () => {
   );
 });
 
+test("no more lines stand there than this link asks for, the newest of them, also after a break", () => {
+  begin(chatStyle(), { css: {}, lines: 2 });
+  chat.change({ in: [card(1), card(2), card(3)] }, { ...NOW, lively: 0 });
+  const standing = () => lines().map((line) => line.dataset.line);
+  assert.deepEqual(standing(), ["3", "2"]);
+  chat.change({ in: [card(4)] }, { ...NOW, lively: 0 });
+  assert.deepEqual(standing(), ["4", "3"]);
+  chat.replace([card(1), card(2), card(3), card(4), card(5)], 100_000, 0);
+  assert.deepEqual(standing(), ["5", "4"]);
+});
+
+test("none stands longer there than this link asks for, also where it was there before this page", (context) => {
+  context.mock.timers.enable({ apis: ["setTimeout"] });
+  begin(chatStyle(), { css: {}, staysMs: 8000 });
+  const standing = () => lines().map((line) => line.dataset.line);
+  chat.change({ in: [card(1)] }, { ...NOW, lively: 0 });
+  context.mock.timers.tick(7999);
+  assert.deepEqual(standing(), ["1"]);
+  context.mock.timers.tick(2);
+  assert.deepEqual(standing(), []);
+  chat.replace(
+    [
+      { ...card(2), t: 91_000 },
+      { ...card(3), t: 95_000 },
+    ],
+    100_000,
+    0,
+  );
+  assert.deepEqual(standing(), ["3"]);
+  context.mock.timers.tick(3001);
+  assert.deepEqual(standing(), []);
+});
+
 test("a line that is not there is not drawn anew", () => {
   chat.again(card(9));
   assert.equal(lines().length, 0);

@@ -163,6 +163,27 @@ test("a link may name the pieces that its screen shows, and which parts of a lin
   }
 });
 
+test("what a link says of a kind or of one piece counts there alone, the narrower word before the wider", () => {
+  const of = { goal: { css: { "--text-size": "9px" } }, chat12: { css: { "--text-size": "40px" }, parts: { times: "shown" }, lines: 3 } };
+  begin({
+    style: stage([chatStyle(), chatStyle({ id: "chat12" })]),
+    overrides: { css: { "--text-size": "30px" }, parts: { badges: "none" }, of },
+  });
+  const [first, other] = page.document.querySelectorAll(".piece");
+  assert.deepEqual(
+    [first, other].map((piece) => piece.style.getPropertyValue("--text-size")),
+    ["30px", "40px"],
+  );
+  assert.deepEqual(
+    [first, other].map(({ dataset }) => [dataset.badges, dataset.times === "shown"]),
+    [
+      ["none", false],
+      ["none", true],
+    ],
+  );
+  assert.deepEqual([picture.pieces.get("chat1").overrides.lines, picture.pieces.get("chat12").overrides.lines], [undefined, 3]);
+});
+
 test("a kind of piece that this page does not know yet is left out", () => {
   begin({ style: stage([{ id: "new1", kind: "of tomorrow" }, chatStyle()]) });
   assert.deepEqual(

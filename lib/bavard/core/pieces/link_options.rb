@@ -11,9 +11,11 @@ module Bavard
       #
       #   LinkOptions.read({"Text-Size" => "30PX", "plaet" => "0", "sparkle" => "1"})
       #   # => Result(properties: {"text_size_px" => 30, "plate_opacity" => 0}, not_understood: ["sparkle=1"])
+      #   LinkOptions.read({"goal.size" => "40"}).of   # => {"goal" => {"text_size_px" => 40}}
       module LinkOptions
+        # properties:: of every piece that has them, by name; of:: of some alone, by id or kind
         # pieces:: ids and kinds of those that are drawn; none: all of them
-        Result = Struct.new(:properties, :not_understood, :pieces)
+        Result = Struct.new(:properties, :not_understood, :pieces, :of)
 
         # Every name an option is known by, without case, spaces, dashes and underscores.
         NAMES = {
@@ -29,14 +31,19 @@ module Bavard
           "newest" => "newest", "newestat" => "newest", "form" => "form", "pictures" => "form",
           "marks" => "marks", "mark" => "marks", "platforms" => "marks", "badges" => "badges", "badge" => "badges",
           "avatars" => "avatars", "avatar" => "avatars", "faces" => "avatars", "times" => "times", "time" => "times", "emotes" => "emotes",
-          "emoji" => "emotes"
+          "emoji" => "emotes",
+          "lines" => "at_most", "atmost" => "at_most", "most" => "at_most", "linesatmost" => "at_most",
+          "seconds" => "stay_ms", "stay" => "stay_ms", "stays" => "stay_ms", "staysfor" => "stay_ms"
         }.freeze
+        # What other kinds than chat can be told.
+        OF_ALL = %w[text_face text_size_px text_weight text_colour plate_opacity plate_colour form].freeze
         # Parts of a line, each there or not on that screen.
         PARTS = %w[marks badges avatars times emotes names].freeze
         OFF = %w[0 no none off hide hidden without false].freeze
         ON = %w[1 yes on show shown with true].freeze
         # Which pieces are drawn on that screen, by their ids or kinds.
         ONLY = %w[pieces piece only].freeze
+        COUNTED = /\A\s*(\d+(?:[.,]\d+)?)\s*(?:s|sec|secs|seconds?|lines?)?\s*\z/i
         PIECE = /\A[a-z_]{1,20}\d{0,6}\z/
         FAR = 2
         MOST = 40
@@ -46,7 +53,7 @@ module Bavard
         # @param query [Hash{String => String}] of the link
         # @return [Result] values as pieces keep them, by property; what could not be read, as it stands in the link
         def read(query)
-          result = Result.new({}, [], [])
+          result = Result.new({}, [], [], {})
           query.first(MOST).each { |name, given| set_option(name.to_s, given.to_s, result) }
           result
         end
@@ -54,15 +61,47 @@ module Bavard
         def set_option(name, given, result)
           raise Error, "A link knows no names of a show's own." if given.start_with?("house:")
 
-          known = nearest(fold(name))
-          return result.pieces.concat(pieces(given)) if ONLY.include?(known)
-          return result.properties.merge!(part(known, fold(given))) if part?(known, fold(given))
+          piece, option = whose(name)
+          known = nearest(fold(option))
+          return result.pieces.concat(pieces(given)) if piece.nil? && ONLY.include?(known)
 
-          property = ChatPiece.properties.fetch(NAMES.fetch(known))
-          result.properties[property.name] = property.read(property.name == "text_face" ? face(given) : given)
-          result.properties["name_colour"] = "one" if property.name == "one_name_colour"
+          set = part?(known, fold(given)) ? part(known, fold(given)) : value(NAMES.fetch(known), given)
+          return result.properties.merge!(set) unless piece
+
+          knows(piece, set)
+          (result.of[piece] ||= {}).merge!(set)
         rescue Error, KeyError
           result.not_understood << "#{name}=#{given}"[0, 60]
+        end
+
+        # @return [Array(String, String)] the piece or kind that it is said of, or nil, and the option
+        def whose(name)
+          piece, option = name.split(".", 2)
+          option ? [pieces(piece).first, option] : [nil, name]
+        end
+
+        def value(name, given)
+          property = ChatPiece.properties.fetch(name)
+          set = {name => property.read(reworded(name, given))}
+          name == "one_name_colour" ? set.merge("name_colour" => "one") : set
+        end
+
+        # What it counts may be said with it.
+        def reworded(name, given)
+          case name
+          when "text_face" then face(given)
+          when "at_most" then given[COUNTED, 1] || given
+          when "stay_ms" then given[COUNTED, 1]&.then { |seconds| (seconds.tr(",", ".").to_r * 1000).to_i } || ""
+          else given
+          end
+        end
+
+        # @raise [Bavard::Error] where it has no such thing
+        def knows(piece, set)
+          kind = KINDS.fetch(piece[/\A[a-z_]+/])
+          return if kind == ChatPiece || set.keys.all? { |name| OF_ALL.include?(name) && kind.properties.key?(name) }
+
+          raise Error, "That piece has no such thing."
         end
 
         # Names may have a colour as well, which says that they are there.
@@ -109,7 +148,7 @@ module Bavard
           text.downcase.gsub(/[^a-z0-9]/, "")
         end
 
-        private_class_method :part?, :part, :pieces, :set_option, :nearest, :swapped?, :face, :fold
+        private_class_method :whose, :value, :reworded, :knows, :part?, :part, :pieces, :set_option, :nearest, :swapped?, :face, :fold
       end
     end
   end

@@ -24,17 +24,18 @@ module Bavard
 
       # @return [String] HTML
       def answer
-        newest, form = @options.properties.values_at("newest", "form")
-        parts = @options.properties.slice(*Core::Pieces::LinkOptions::PARTS)
-        @app.erb(:link_page, layout: false, locals: {socket: @socket, css:, newest:, form:, side: @side, parts:, only: @options.pieces,
-                                                     one_name: @options.properties["name_colour"] == "one",
-                                                     not_understood: @options.not_understood, edited: @edited})
+        options = {**asked(@options.properties), only: @options.pieces, of: @options.of.transform_values { |one| asked(one) }}
+        @app.erb(:link_page, layout: false,
+          locals: {socket: @socket, options:, side: @side, not_understood: @options.not_understood, edited: @edited})
       end
 
       private
 
-      def css
-        Core::Style::ChatCss.of_options(@options.properties)
+      # What is drawn otherwise, as the page's scripts take it.
+      def asked(properties)
+        newest, form, lines, stays_ms = properties.values_at("newest", "form", "at_most", "stay_ms")
+        {css: Core::Style::ChatCss.of_options(properties), parts: properties.slice(*Core::Pieces::LinkOptions::PARTS),
+         newest:, form:, lines:, staysMs: stays_ms, oneName: properties["name_colour"] == "one" || nil}.compact
       end
     end
   end

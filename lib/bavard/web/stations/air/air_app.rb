@@ -90,7 +90,7 @@ module Bavard
       # What the options in a link mean.
       get "/options" do
         read = Core::Pieces::LinkOptions.read(Rack::Utils.parse_query(text(params["options"]).delete_prefix("?")))
-        words = read.properties.map { |name, value| Core::Pieces::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        words = option_words(read.properties) + read.of.flat_map { |piece, properties| option_words(properties).map { |said| "#{piece}: #{said}" } }
         words << "only #{read.pieces.join(", ")}" if read.pieces.any?
         json(understood: words, not_understood: read.not_understood)
       rescue ArgumentError
@@ -100,6 +100,10 @@ module Bavard
       helpers ReportWords
 
       helpers do
+        def option_words(properties)
+          properties.map { |name, value| Core::Pieces::ChatPiece.properties.fetch(name).then { |property| "#{property.label}: #{property.write(value)}" } }
+        end
+
         # @return [Core::Report::Sheet]
         def report
           counts = Store::Report.new(site.db)
