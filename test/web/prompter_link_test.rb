@@ -40,6 +40,22 @@ class PrompterLinkTest < WebTest
     assert_equal 404, last_response.status
   end
 
+  def over(query)
+    get "#{here("/")}?#{query}"
+    assert_equal 200, last_response.status, query
+    JSON.parse(CGI.unescapeHTML(last_response.body[/data-setup="([^"]+)"/, 1])).values_at("over", "acts")
+  end
+
+  def test_it_may_be_laid_over_a_game_and_is_read_there_alone
+    acting = stores.team.add_prompter(@record.id, name: "Panel", acts: true, at_ms: 0)
+    @link = acting
+    assert_equal [nil, true], over("size=26")
+    assert_equal [{"size" => 26, "ground" => 60}, false], over("over&size=26&ground=60")
+    assert_includes last_response.body, 'class="prompter over"'
+    assert_equal [{"size" => 60, "ground" => 0}, false], over("over=1&size=9999&ground=-5")
+    assert_equal [{"size" => 20, "ground" => 0}, false], over("over[x]=1&size[]=26&ground=%3Cscript%3E")
+  end
+
   # The scripts' tests have the same, in a file of their own.
   def test_the_page_is_told_what_may_be_done_about_a_line_by_where_it_is
     get here("/")

@@ -17,10 +17,17 @@ import { keep, kept } from "./kept.js";
 import { Lines } from "./lines.js";
 import { OwnMicrophone } from "./microphone.js";
 import { Side } from "./side.js";
+import { smallWindow } from "./small.js";
 import { Speech } from "./speech.js";
 import { Voices } from "./voices.js";
 
 const look = { size: 16, dense: false, time: "minutes", off: true, voices: true, feeds: null, ...kept("look") };
+// Laid over something else it is to be read, there and then: how it looks is said by its link, and nothing sounds twice.
+const { over } = setup;
+if (over) {
+  Object.assign(look, { size: over.size, dense: true, time: "none", off: false });
+  document.body.style.setProperty("--over-ground", `${over.ground}%`);
+}
 const state = { pins: [], large: null, ready: false };
 const GONE = new Set(["pulled", "deleted"]);
 const lines = new Lines();
@@ -60,7 +67,7 @@ function draw() {
   document.body.classList.toggle("timeless", look.time === "none");
   column.options = { seconds: look.time === "seconds" };
   voices.show(look.voices);
-  keep("look", look);
+  if (!over) keep("look", look);
 }
 
 function pins(frame) {
@@ -89,7 +96,7 @@ function take(frame) {
     deeds.take(frame.deeds);
     if (state.ready) for (const deed of frame.deeds.slice(-3)) tell(deed);
   }
-  if (state.ready) {
+  if (state.ready && !over) {
     speech.heard(fresh);
     chime.heard(fresh);
   }
@@ -193,6 +200,7 @@ document
     lookRow("Who talks", "voices", { true: "in a strip", false: "not shown" }),
     ...voices.rows(),
   );
+smallWindow(document.querySelector("#open-small"));
 const more = document.querySelector("#more-sheet");
 more.prepend(
   button("What was done", "history", () => side.open("done"), ""),

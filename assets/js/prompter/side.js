@@ -1,4 +1,5 @@
 // Beside the column: where a line went, who a person is, what was done, which links there are.
+import { copy } from "../house/copying.js";
 import { button, make } from "../house/elements.js";
 import { attempt, sendJson } from "../house/send.js";
 import { clockSeconds, count, day } from "../house/words.js";
@@ -141,7 +142,7 @@ export class Side {
       make(
         "p",
         "said",
-        "For a panel inside the broadcast software, or somebody at the table. Whoever has the link can use it until it is taken back.",
+        "For a panel inside the broadcast software, or somebody at the table. Whoever has the link can use it until it is taken back. Over a game is the same link with nothing but lines, through which everything else is seen, for whatever program lays a page over a game: add &size=26 for larger words, &ground=60 for a darker ground.",
       ),
       told ? make("p", "said", `${told}.`) : null,
       this.linkForm(),
@@ -172,7 +173,8 @@ export class Side {
     };
     const back = () => attempt(async () => this.listLinks(await sendJson(`/prompter/links/${id}/back`, {})));
     const ways = [
-      button("Copy", "copy", () => navigator.clipboard.writeText(link)),
+      button("Copy", "copy", () => copy(link, "The link")),
+      button("Over a game", "picture-in-picture-2", () => copy(`${link}?over`, "The link over a game")),
       button("Show", "eye", show),
       button("Take back", "x", back, "button plain"),
     ];

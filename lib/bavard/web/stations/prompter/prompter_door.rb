@@ -17,6 +17,8 @@ module Bavard
       FOUND = 60
       PERSON_LINES = 40
       MINUTE_MS = 60_000
+      # Over a game: what its link may say, within which bounds, and what it is otherwise.
+      OVER = {"size" => [12..60, 20], "ground" => [0..100, 0]}.freeze
 
       # What is done to a line or a person: which rights it takes is the same for all.
       ACTS = {
@@ -184,13 +186,22 @@ module Bavard
           {line: cards([entry]).first, steps: told.steps}
         end
 
+        # @return [Hash, nil] how it is laid over something else, where that is asked for: size of the words in pixels, and how opaque the
+        #   ground of the whole is in percent
+        def over_a_game
+          return unless params.key?("over")
+
+          OVER.to_h { |name, (bounds, otherwise)| [name.to_sym, (text(params[name])[/\A\d{1,4}\z/]&.to_i || otherwise).clamp(bounds)] }
+        end
+
         # What the page is set up with.
         def prompter_page(base:, signed_in:)
-          hears = signed_in && Core::Rights.may?(role, :direct)
+          over = over_a_game
+          hears = !over && signed_in && Core::Rights.may?(role, :direct)
           headers MicrophoneApp::MAY_HEAR if hears
           running = show
-          @setup = {base:, role:, host: running.record.host_name, actor:, acts: Core::Rights.may?(role, :act), signed_in:, hears:,
-                    offers: Live::PrompterDesk::OFFERS}
+          @setup = {base:, role:, host: running.record.host_name, actor:, acts: !over && Core::Rights.may?(role, :act), signed_in:, hears:,
+                    offers: Live::PrompterDesk::OFFERS, over:}
           erb :prompter, layout: false
         end
       end
