@@ -144,6 +144,13 @@ class AirTest < WebTest
 
   # The second row.
 
+  def test_it_leads_back_to_the_piece_that_somebody_came_from_and_nowhere_else
+    back = ->(from) { get("/dress/cues/?#{Rack::Utils.build_query("from" => from)}").body[/<li class="push"><a href="([^"]*)"/, 1] }
+    assert_equal "/stage/3#alerts12", back["3.alerts12"]
+    ["", "3", "3.alerts", "javascript:alert(1)", "//elsewhere.example", "3.a1\nx", "#{"9" * 19}.chat1", "3.<b>1"].each { |from| assert_nil back[from], from }
+    assert_nil get("/dress/cues/?from[]=3.chat1").body[/<li class="push">/]
+  end
+
   def rooms = get(@path).body[%r{<nav class="rooms".*?</nav>}m].to_s.scan(/<a href="([^"]+)"( aria-current="page")?>([^<]+)(?:<span class="figure"[^>]*>(\d+))?/)
 
   def test_stations_with_more_than_one_room_show_them_with_their_figures

@@ -104,12 +104,13 @@ export class LiveBox {
     ];
   }
 
-  // Of alerts, each cue leads back.
+  // Each leads back to where it was pressed.
   fedBy() {
     const [path, drawing, words] = FED_BY[this.piece.kind] ?? [];
     if (!path) return [];
     const link = make("a", "button", icon(drawing), words);
-    link.href = this.piece.kind === "alerts" ? `${path}#${this.piece.kinds?.[0] ?? ""}` : path;
+    const back = `${path}?from=${this.here("").match(/\d+/)?.[0]}.${this.piece.id}`;
+    link.href = this.piece.kind === "alerts" ? `${back}#${this.piece.kinds?.[0] ?? ""}` : back;
     return [link];
   }
 

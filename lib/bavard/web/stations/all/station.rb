@@ -22,6 +22,9 @@ module Bavard
     class Station < Sinatra::Base
       include StationWords
 
+      # A stage and a piece on it.
+      FROM = /\A(\d{1,18})\.([a-z_]{1,20}\d{1,6})\z/
+
       # Of the signal line: key, path, label, icon.
       STATIONS = [
         ["feeds", "/feeds", "Feeds", "plug-zap"], ["gate", "/gate", "Gate", "list-filter"],
@@ -128,6 +131,9 @@ module Bavard
           figures = room_figures(rooms)
           rooms.map { |room| [room, figures[room.key]] }
         end
+
+        # @return [String, nil] the piece on the Stage that somebody came from
+        def way_back = params["from"].to_s.match(FROM)&.then { |from| "/stage/#{from[1]}##{from[2]}" }
 
         # Without any where the show is busy: what stands in the log can be read all the same.
         def room_figures(rooms)
