@@ -137,9 +137,12 @@ module Bavard
 
         # Without any where the show is busy: what stands in the log can be read all the same.
         def room_figures(rooms)
-          ask { |show| rooms.to_h { |room| [room.key, Rooms.figure(room.key, show)] } }.merge("files" => site.stores.files.shelved(@record.id))
-        rescue Busy
-          {}
+          figures = ask { |show| rooms.to_h { |room| [room.key, Rooms.figure(room.key, show)] } }
+          return figures unless figures.key?("files")
+
+          figures.merge("files" => site.stores.files.shelved(@record.id))
+        rescue Busy, Sequel::DatabaseError, Sequel::PoolTimeout
+          figures || {}
         end
 
         def station_label
