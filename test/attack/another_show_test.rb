@@ -54,7 +54,7 @@ class AnotherShowTest < TeamTest
   # What stands for a name in a route of that place.
   def values
     {"feed" => @feed, "stage" => @stage, "shelf" => @shelf, "emote" => @emote, "member" => @member, "fellow" => @fellow, "line" => @line, "account" => @other.account_id,
-     "cue" => "cue_follow", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global",
+     "cue" => "cue_follow", "key" => "voices", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global",
      "look" => @look, "taking" => @taking}.merge(WORDS)
   end
 

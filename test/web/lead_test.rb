@@ -57,6 +57,33 @@ class LeadAppTest < WebTest
     assert_equal({left: true}, show.ask { |one| one.lead.report(one.now_ms) })
   end
 
+  def small = show.ask { |one| one.small_leads.report(one.now_ms) }
+
+  def test_those_that_come_after_it_wait_for_it_and_are_over_once_all_of_it_was_seen
+    get "/"
+    assert_empty small
+    send_form("/lead/leave")
+    assert_equal %w[platform voices alerts moderators], small.keys
+    send_form("/lead/small/moderators/over")
+    assert_equal 422, last_response.status
+    show.ask do |one|
+      one.deed("invite", "Odalys", about: "Teo")
+      one.deed("join", "Teo")
+      one.deed("pull", "Odalys", detail: {"was" => "aired"})
+      one.deed("pull", "Teo", detail: {"was" => "held"})
+    end
+    assert_equal %w[done done now], small["moderators"][:steps].map { |step| step[:state] }
+    show.ask { |one| one.record.small_leads = {"moderators" => {"done" => {"invited" => 1, "joined" => 1, "pulled" => 1}}} }
+    assert_equal %w[done done done], small["moderators"][:steps].map { |step| step[:state] }
+    assert_includes get("/people/").body, 'data-lead="moderators"'
+    send_form("/lead/small/moderators/over")
+    assert_equal [200, %w[platform voices alerts]], [last_response.status, small.keys]
+    refute_includes get("/people/").body, 'data-lead="moderators"'
+    wait_for("it to be kept") { db[:shows].where(id: @record.id).get(:small_leads)&.dig("moderators", "over") }
+    send_form("/lead/small/sparkle/over")
+    assert_equal 422, last_response.status
+  end
+
   # @param badges [Array<String>] as a feed tells them
   def painted(name, badges = [])
     person = Bavard::Core::Chat::Person.new(1, name, name, nil, badges)

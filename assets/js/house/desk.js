@@ -2,6 +2,7 @@
 import { Socket } from "../link/socket.js";
 import { cutWordsTold } from "./cut.js";
 import { say } from "./messages.js";
+import { smallLeads } from "./small_leads.js";
 import { count } from "./words.js";
 
 const MOST_DOTS = 4;
@@ -62,6 +63,7 @@ export function follow(report) {
   const take = (frame) => {
     figures(frame.figures);
     dots(frame.lines ?? []);
+    smallLeads(frame.small_leads);
     if (frame.trouble && frame.trouble !== trouble) say(frame.trouble, { bad: true });
     trouble = frame.trouble;
     report(frame, frame.lines ?? []);

@@ -8,8 +8,9 @@ module Bavard
     # Shows as they are kept: one for each account, until there are more.
     class Shows
       # gate:: the document of Core::Gate::Settings; keep_days:: how long its log is kept; cues:: of Core::Cues::Settings; lead:: how far it
-      #   has come on its way to the picture (left, began_ms, done: by step of Core::Lead::Steps), nil: it needs to be led nowhere
-      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, :lead, keyword_init: true)
+      #   has come on its way to the picture (left, began_ms, done: by step of Core::Lead::Steps), nil: it needs to be led nowhere; small_leads::
+      #   what was seen (done: by step, or over) of each of Core::Lead::SmallSteps
+      Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, :lead, :small_leads, keyword_init: true)
 
       def initialize(db)
         @db = db
@@ -62,11 +63,16 @@ module Bavard
         @db[:shows].where(id:).update(lead: lead && Sequel.pg_jsonb(lead))
       end
 
+      # @param leads [Hash]
+      def keep_small_leads(id, leads)
+        @db[:shows].where(id:).update(small_leads: Sequel.pg_jsonb(leads))
+      end
+
       private
 
       def read(row)
         row && Show.new(**row, gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])),
-          lead: plain(row[:lead]))
+          lead: plain(row[:lead]), small_leads: plain(row[:small_leads]))
       end
 
       def plain(kept) = kept && JSON.parse(JSON.generate(kept))

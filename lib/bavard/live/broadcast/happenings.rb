@@ -79,7 +79,10 @@ module Bavard
         card = cues.card(wardrobe)
         draft_only = cues.where == :draft
         desks.each_value { |desk| desk.alert(card, draft_only:) }
-        cues.begun? ? begin_cue(now, draft_only) : sounding.over(now)
+        return sounding.over(now) unless cues.begun?
+
+        begin_cue(now, draft_only)
+        @show.small_leads.played(cues.title(nil)) unless draft_only
       end
 
       # @return [String, nil] of the alerts on air that play events of that kind

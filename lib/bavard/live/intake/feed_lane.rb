@@ -139,6 +139,9 @@ module Bavard
       def card(kept) = @report.card(kept)
 
       # @return [Array<Hash>] cards of the newest
+      # @return [Boolean] whether anything came lately
+      def heard? = @noted.any?
+
       def lines = @noted.map { |kept| card(kept) }
 
       # The newest lines, with the emotes there are now.

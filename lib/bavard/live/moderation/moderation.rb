@@ -99,6 +99,7 @@ module Bavard
         kept = deed.dup
         journal.deed(:deeds, :add, id, kept)
         prompter.deed(deed)
+        @show.small_leads.deed(deed)
         deed
       end
 

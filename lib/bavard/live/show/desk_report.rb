@@ -59,7 +59,7 @@ module Bavard
         stages = @show.desks.values.map { |desk| desk.report(now_ms) }
         {now: now_ms, figures: figures(feeds, stages, now_ms), feeds: feeds.map { |feed| report_of(feed) }, stages:,
          answers: @show.answers.report, gate: {**@show.lines.figures, **@show.gatehouse.report(now_ms)},
-         trouble:, lead: @show.record.lead && @show.lead.report(now_ms)}
+         trouble:, lead: @show.record.lead && @show.lead.report(now_ms), small_leads: @show.small_leads.report(now_ms)}
       end
 
       # @return [String, nil] what the host should know of the log

@@ -28,7 +28,7 @@ module Bavard
 
           @show.sightings.add(line_id, ["painted", at_ms, [desk.stage.name, screen.words]])
           time = @show.screen_times.painted(kept, at_ms, screen.since_ms)
-          [@show.lead, @show.notes].each { |told| told.painted(time) } if time
+          [@show.lead, @show.small_leads, @show.notes].each { |told| told.painted(time) } if time
         end
         heard(desk, connection, read)
       end

@@ -27,6 +27,7 @@ require_relative "checking"
 require_relative "desk_report"
 require_relative "figures"
 require_relative "lead"
+require_relative "small_leads"
 require_relative "mailbox"
 require_relative "messages"
 require_relative "screen_door"
@@ -46,7 +47,8 @@ module Bavard
       IDLE_S = 1.0
 
       attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
-        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead, :checking, :notes
+        :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead, :small_leads,
+        :checking, :notes
 
       # What pages ask a show for is done by its parts; for use inside {#ask} only.
       def_delegators :@broadcast, :begin_broadcast, :end_broadcast, :edit_cues, :set_total, :told_totals, :told_now, :totals, :pace_of

@@ -40,6 +40,7 @@ module Bavard
         @line_log = LineLog.new(id, journal, ids)
         @screen_times = ScreenTimes.new
         @lead = Lead.new(self)
+        @small_leads = SmallLeads.new(self)
         @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, meters), LineNews.new(self, @report)])
       end
 

@@ -42,6 +42,12 @@ module Bavard
       post("/take-up") { set { |lead| lead.left = false } }
       post("/finish") { set(&:finish) }
 
+      # One of those that come after it, seen to be over.
+      post "/small/:key/over" do
+        ask { |show| show.small_leads.finish(params[:key]) }
+        json(done: true)
+      end
+
       helpers do
         def lead = ask { |show| show.record.lead }
 

@@ -21,11 +21,17 @@ module Bavard
         member = site.stores.team.join(invitation, @visitor.account_id,
           site.clock.call) || halt(404, problem(GONE))
         session[Visitor::CHOSEN] = member.show_id
+        joined(member)
         redirect "/feeds" if Core::Rights.may?(member.role, :direct)
         redirect "/prompter/"
       end
 
       helpers do
+        def joined(member)
+          show = site.shows[member.show_id] || site.shows.run(member.show_id)
+          show.ask { |running| running.deed("join", member.name, detail: {"role" => member.role}) }
+        end
+
         def invitation
           site.stores.team.invitation(text(params[:token]), site.clock.call) || halt(404, problem(GONE))
         end
