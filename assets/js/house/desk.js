@@ -1,6 +1,7 @@
 // The running show as the host's pages see it: the signal line's figures, and whatever a page wants to know.
 import { Socket } from "../link/socket.js";
 import { cutWordsTold } from "./cut.js";
+import { helpAsked } from "./help.js";
 import { say } from "./messages.js";
 import { smallLeads } from "./small_leads.js";
 import { count } from "./words.js";
@@ -59,6 +60,7 @@ function dots(lines) {
 // report(whole, lines): everything there is to know now, and the lines that came since the last time.
 export function follow(report) {
   cutWordsTold();
+  helpAsked();
   let trouble = null;
   const take = (frame) => {
     figures(frame.figures);

@@ -12,6 +12,7 @@ require_relative "../../../error"
 require_relative "../files/brought_files"
 require_relative "../../http/bodies"
 require_relative "../../views"
+require_relative "help"
 require_relative "rooms"
 require_relative "station_words"
 require_relative "visitor"
@@ -21,6 +22,7 @@ module Bavard
     # What all stations of the signal line share: the show of whoever is signed in, and how errors are told.
     class Station < Sinatra::Base
       include StationWords
+      include Help
 
       # A stage and a piece on it.
       FROM = /\A(\d{1,18})\.([a-z_]{1,20}\d{1,6})\z/
