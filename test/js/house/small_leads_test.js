@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { smallLeads } from "../../../assets/js/house/small_leads.js";
 import { all, eachOnAPage, find, openPage, page, serve, settled } from "../support/page.js";
+import { smallLeads } from "../../../assets/js/house/small_leads.js";
 
 eachOnAPage();
 

@@ -58,7 +58,10 @@ test("no more lines stand there than this link asks for, the newest of them, als
 test("none stands longer there than this link asks for, also where it was there before this page", (context) => {
   context.mock.timers.enable({ apis: ["setTimeout"] });
   begin(chatStyle(), { css: {}, staysMs: 8000 });
-  const standing = () => lines().map((line) => line.dataset.line);
+  const standing = () =>
+    lines()
+      .filter((line) => !line.classList.contains("leaving"))
+      .map((line) => line.dataset.line);
   chat.change({ in: [card(1)] }, { ...NOW, lively: 0 });
   context.mock.timers.tick(7999);
   assert.deepEqual(standing(), ["1"]);
@@ -133,9 +136,9 @@ test("emotes are taken at the size that is sharp, and stand still where that is 
 });
 
 test("a link may have a size of its own", () => {
-  begin(chatStyle(), { css: { "--text-size": "12px" }, newest: "top", oneName: "yes" });
+  begin(chatStyle(), { css: { "--text-size": "12px" }, newest: "top", oneName: true });
   assert.equal(chat.element.style.getPropertyValue("--text-size"), "12px");
-  assert.deepEqual([chat.element.dataset.newest, chat.element.dataset.oneName], ["top", "yes"]);
+  assert.deepEqual([chat.element.dataset.newest, chat.element.dataset.oneName], ["top", "true"]);
 });
 
 test("colours of the other form are for links that show it", () => {

@@ -1,10 +1,10 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { setup } from "../../../assets/js/prompter/door.js";
-import { smallWindow } from "../../../assets/js/prompter/small.js";
 import { card } from "../support/cards.js";
 import { bodyOf, eachOnAPage, find, openPage, page, run, said, serve, settled } from "../support/page.js";
 import { OFFERS } from "../support/offers.js";
+import { setup } from "../../../assets/js/prompter/door.js";
+import { smallWindow } from "../../../assets/js/prompter/small.js";
 
 eachOnAPage();
 
@@ -55,14 +55,16 @@ test("nothing is read aloud twice: over a game not at all", async () => {
 
 test("a small window is offered where the browser has such windows, and holds the lines alone", async () => {
   Object.assign(setup, { base: "/prompter/secret" });
-  openPage({ html: `<button id="open-small" hidden></button><div id="messages"></div>` });
-  const button = find("#open-small");
+  const again = () => {
+    openPage({ html: `<button id="open-small" hidden></button><div id="messages"></div>` });
+    smallWindow(find("#open-small"));
+    return find("#open-small");
+  };
   delete globalThis.documentPictureInPicture;
-  smallWindow(button);
-  assert.equal(button.hidden, true);
+  assert.equal(again().hidden, true);
   const opened = globalThis.document.implementation.createHTMLDocument("");
   globalThis.documentPictureInPicture = { requestWindow: async () => ({ document: opened }) };
-  smallWindow(button);
+  const button = again();
   assert.equal(button.hidden, false);
   button.click();
   await settled();

@@ -30,10 +30,10 @@ test("only what is set while it goes on has such a box", () => {
 
 test("from each piece that something feeds one press leads there", () => {
   const fed = (piece) => [...shown(piece).querySelectorAll("a")].map((link) => [link.getAttribute("href"), link.textContent]);
-  assert.deepEqual(fed({ id: "chat1", kind: "chat" }), [["/feeds?from=3.chat1", "What comes in here"]]);
-  assert.deepEqual(fed({ id: "voices1", kind: "voices" }), [["/dress/cast/?from=3.voices1", "Who talks here"]]);
-  assert.deepEqual(fed({ id: "alerts1", kind: "alerts", kinds: ["tip"] }), [["/dress/cues/?from=3.alerts1#tip", "What plays here"]]);
-  assert.deepEqual(fed({ id: "challenge1", kind: "challenge" }), [["/dress/cues/?from=3.challenge1", "What is counted here"]]);
+  assert.deepEqual(fed({ id: "chat1", kind: "chat" }), [["/feeds?from=7.chat1", "What comes in here"]]);
+  assert.deepEqual(fed({ id: "voices1", kind: "voices" }), [["/dress/cast/?from=7.voices1", "Who talks here"]]);
+  assert.deepEqual(fed({ id: "alerts1", kind: "alerts", kinds: ["tip"] }), [["/dress/cues/?from=7.alerts1#tip", "What plays here"]]);
+  assert.deepEqual(fed({ id: "challenge1", kind: "challenge" }), [["/dress/cues/?from=7.challenge1", "What is counted here"]]);
   assert.deepEqual(fed(CLOCK), []);
 });
 
