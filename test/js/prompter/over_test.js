@@ -69,10 +69,8 @@ test("a small window is offered where the browser has such windows, and holds th
   button.click();
   await settled();
   assert.match(opened.querySelector("iframe").getAttribute("src"), /\/prompter\/secret\/\?over&ground=100&size=16$/);
-  globalThis.documentPictureInPicture = {
-    requestWindow: async () => {
-      throw new Error("no");
-    },
+  globalThis.documentPictureInPicture.requestWindow = async () => {
+    throw new Error("no");
   };
   button.click();
   await settled();
