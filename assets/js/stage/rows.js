@@ -38,6 +38,7 @@ export function someRow({ name, label, choices, from = "feeds", want }) {
   const group = make("div", "some");
   group.setAttribute("role", "group");
   group.setAttribute("aria-label", label);
+  group.dataset.name = name;
   const there = () => JSON.parse(document.querySelector("[data-feeds]").dataset[from]).map((one) => [one.id, one.name]);
   const boxes = (choices ?? there()).map(([value, words]) => {
     const box = make("input");

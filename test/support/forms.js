@@ -1,0 +1,108 @@
+// Sets every choice that is shown in a form, one after another, as a visitor would; and says what was set.
+// Asked for by test/system/forms_test.rb: begin(root) begins with a form, in which nothing is set that had the same choices in one before,
+// and says how many choices there are at most; round(root, number) gives { name: value } of all that have so many.
+(() => {
+  const seen = (one) => one.checkVisibility({ checkVisibilityCSS: true });
+  const ask = window.fetch;
+  let open = 0;
+  window.refused = [];
+  window.fetch = async (path, options) => {
+    open += 1;
+    try {
+      const answer = await ask(path, options);
+      if (answer.status >= 400) window.refused.push(`${answer.status} ${path} ${options?.body ?? ""}: ${await answer.clone().text()}`.slice(0, 300));
+      return answer;
+    } finally {
+      open -= 1;
+    }
+  };
+  const next = () => new Promise((done) => setTimeout(done));
+  // What is sent next is sent when the one before was answered, and what came of it is shown.
+  async function settled() {
+    do await next();
+    while (open > 0);
+    await next();
+  }
+
+  const done = new Set();
+  let now = [];
+  const unfold = (root) => {
+    for (const group of root.querySelectorAll("details:not(.menu)")) group.open = true;
+  };
+  // Those that have a choice, by name. Lists of rows have fields of their own.
+  const fields = (root) => {
+    const found = new Map();
+    const there = root.querySelectorAll("select[name], input[type=radio], input[role=switch][name], .some[data-name]");
+    for (const one of there) {
+      const name = one.name || one.dataset.name;
+      if (!seen(one) || one.disabled || one.closest(".list-row")) continue;
+      found.set(name, [...(found.get(name) ?? []), one]);
+    }
+    return found;
+  };
+  // One that asks for more is no choice yet.
+  const optionsOf = (select) => [...select.options].filter(({ value }) => !value.endsWith(":"));
+  const choices = ([first, ...more]) => {
+    if (first.tagName === "SELECT") return optionsOf(first).map(({ value }) => value);
+    if (first.type === "radio") return [first, ...more].map(({ value }) => value);
+    if (first.type === "checkbox") return ["false", "true"];
+    return [...first.querySelectorAll("input")].map(({ value }) => value);
+  };
+  const keyOf = (name, controls) => JSON.stringify([name, choices(controls)]);
+
+  // What stands behind each tab, where there are any.
+  const tabs = (root) => [...root.querySelectorAll("[role=tab]")].map(({ dataset }) => dataset.part);
+  function turnTo(selector, part) {
+    const root = document.querySelector(selector);
+    if (part) root.querySelector(`[role=tab][data-part="${part}"]`).click();
+    unfold(root);
+    return root;
+  }
+
+  window.begin = (selector) => {
+    const parts = tabs(document.querySelector(selector));
+    now = (parts.length > 0 ? parts : [null]).map((part) => {
+      const fresh = [...fields(turnTo(selector, part))].filter(([name, controls]) => !done.has(keyOf(name, controls)));
+      for (const [name, controls] of fresh) done.add(keyOf(name, controls));
+      return { part, names: fresh.map(([name]) => name), most: Math.max(0, ...fresh.map(([, controls]) => choices(controls).length)) };
+    });
+    return Math.max(...now.map(({ most }) => most));
+  };
+
+  function give(controls, at) {
+    const [first] = controls;
+    if (first.tagName === "SELECT") {
+      first.value = optionsOf(first)[at].value;
+      for (const type of ["input", "change"]) first.dispatchEvent(new Event(type, { bubbles: true }));
+      return first.value;
+    }
+    if (first.type === "radio") {
+      controls[at].click();
+      return controls[at].value;
+    }
+    if (first.type === "checkbox") {
+      first.click();
+      return String(first.checked);
+    }
+    const boxes = [...first.querySelectorAll("input")];
+    boxes[at].click();
+    return boxes.filter(({ checked }) => checked).map(({ value }) => value);
+  }
+
+  window.round = async (selector, at) => {
+    const set = {};
+    for (const { part, names, most } of now) {
+      if (at >= most) continue;
+      turnTo(selector, part);
+      for (const name of names) {
+        const root = document.querySelector(selector);
+        unfold(root);
+        const controls = fields(root).get(name);
+        if (!controls || at >= choices(controls).length) continue;
+        set[name] = give(controls, at);
+        await settled();
+      }
+    }
+    return set;
+  };
+})();
