@@ -19,21 +19,17 @@ class States
     /prompter/ /prompter/?over /account/places /account/change-password /account/multifactor-manage].freeze
   BROKEN = %w[/nothing /stage/999999 /people/join/gone /air/00000000000000000000000000000000 /account/login /account/create-account
     /account/reset-password-request].freeze
-  # What opens something, and is closed.
+  # What opens something, and is closed: of those that are alike, one. Kinds of pieces, groups of the inspector and rules are each their own.
   OPENERS = <<~JS
-    (() => [...document.querySelectorAll("summary, [aria-haspopup], [aria-expanded=false], [role=tab], .hand, .cue-row, .row.aired, .log-entry, " +
-      "[id$=-open], [id$=-add], #hand-on, .edit, .more")]
-      .filter((one) => one.checkVisibility() && !one.disabled && !one.closest(".signal .station, [data-help] ~ *") && !one.matches("a[href]"))
-      .map((one, at) => [at, (one.dataset.piece?.replace(/\\d+$/, "") || one.id || one.getAttribute("aria-label") || one.textContent).trim().replace(/\\s+/g, " ").slice(0, 40),
-        one.className.toString().split(" ")[0]]))()
+    const there = [...document.querySelectorAll("summary, [aria-haspopup], [aria-expanded=false], [role=tab], #order .button, .cue-row, .row.aired, " +
+      "[id$=-open], [id$=-add], #hand-on, .edit")].filter((one) => one.checkVisibility() && !one.disabled && !one.closest(".station") && !one.matches("a[href]"));
+    const own = (one) => one.dataset.piece?.replace(/\\d+$/, "") || (one.closest("#order") && one.textContent) || one.dataset.part || (one.matches(".rule-open") && one.textContent) || one.id;
+    const alike = (one) => `${one.closest("[id]")?.id} ${one.tagName} ${one.className} ${one.closest("details")?.className}`;
+    const first = [...new Map(there.map((one) => [own(one) || alike(one), one]).reverse()).values()].reverse();
+    const label = (one) => (own(one) || one.getAttribute("aria-label") || one.textContent).trim().replace(/\\s+/g, " ").slice(0, 40);
   JS
-  PRESS = <<~JS
-    (() => [...document.querySelectorAll("summary, [aria-haspopup], [aria-expanded=false], [role=tab], .hand, .cue-row, .row.aired, .log-entry, " +
-      "[id$=-open], [id$=-add], #hand-on, .edit, .more")]
-      .filter((one) => one.checkVisibility() && !one.disabled && !one.closest(".signal .station, [data-help] ~ *") && !one.matches("a[href]"))[%d]?.click())()
-  JS
-  # Of what is there often, the first is looked at.
-  ONE_OF = %w[row log-entry cue-row help emote-button edit more options menu].freeze
+  # On every page the same.
+  ACCOUNT = "Your account"
   SHEET = [3, 4].freeze
   ACROSS = 620
   LONG = "Wilhelmina van der Rietbroek-Oosterschelde’s very long night watch at the reedbeds of the northern shore"
@@ -139,14 +135,11 @@ class States
 
   def walk(state, path)
     look(state, path)
-    seen = {}
-    js(OPENERS).each do |at, label, kind|
-      key = ONE_OF.include?(kind) && kind != "menu" && kind != "options" ? kind : "#{kind} #{label}"
-      next if seen[key]
+    js("(() => { #{OPENERS}\nreturn first.map(label); })()").each_with_index do |label, at|
+      next if label == ACCOUNT && @taken.any? { |taken, _| taken.end_with?(ACCOUNT) }
 
-      seen[key] = true
       go(path)
-      js(format(PRESS, at))
+      js("(() => { #{OPENERS}\nfirst[#{at}]?.click(); })()")
       sleep 0.6
       shot("#{state} #{path} › #{label}")
     end
@@ -156,6 +149,7 @@ class States
     path = File.join(@kept, format("%04d.png", @taken.size))
     @browser.screenshot(path:)
     @taken << [label, path]
+    warn label if ENV["TOLD"]
   end
 
   def sheets

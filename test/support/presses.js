@@ -1,5 +1,5 @@
 // Presses everything on a page that can be pressed, once each, as a hasty visitor would; and looks at how it is laid out meanwhile.
-// Asked for by test/system/pressed_test.rb: walk({ most, skip, lints }) gives { pressed, wrong }.
+// Asked for by test/system/pressed_test.rb: walk({ most, skip, lints }) gives { pressed, wrong }; look() only what is wrong as it stands.
 (() => {
   const CONTROLS = "button, summary, input:not([type=hidden]), select, textarea, a[href], [role=button], [role=tab]";
   const LEAST_PX = 24;
@@ -116,6 +116,15 @@
     return !one.closest("[title]");
   }
 
+  // What stands in a panel does not reach out of it.
+  function outside(one) {
+    const panel = one.closest(".panel-box, dialog, .menu-sheet");
+    const over = layer(one);
+    if (!panel || (over && over !== panel && panel.contains(over))) return false;
+    const [its, around] = [box(one), panel.getBoundingClientRect()];
+    return its.left < its.right && (its.right > around.right + SLACK_PX || its.left < around.left - SLACK_PX);
+  }
+
   const letters = (one) => (one.tagName === "SELECT" ? [...one.options].map((option) => option.textContent) : [one.matches("button") ? one.textContent : ""]);
 
   function lint() {
@@ -124,11 +133,12 @@
     for (const one of controls) {
       if (nameOf(one) === "") note("has no name", now, called(one));
       if (small(one)) note("is a small target", now, called(one));
+      if (outside(one)) note("reaches out of its panel", now, called(one));
       if (letters(one).some((text) => /^\s*\p{Ll}\s*$/u.test(text))) note("is called by one letter", now, called(one));
     }
     const placed = controls.map((one) => ({ one, place: box(one), over: layer(one) }));
     for (const [at, each] of placed.entries())
-      for (const other of placed.slice(at + 1, at + 30)) if (overlap(each, other)) note("overlaps", now, `${called(each.one)} and ${called(other.one)}`);
+      for (const other of placed.slice(at + 1)) if (overlap(each, other)) note("overlaps", now, `${called(each.one)} and ${called(other.one)}`);
     for (const one of scope().querySelectorAll("*")) if (cut(one) && inSight(one)) note("is cut off without a title", now, called(one));
   }
 
@@ -144,6 +154,13 @@
     else if (one.type !== "file") one.click();
     await settled();
   }
+
+  window.look = async () => {
+    now = "in a small window";
+    await settled();
+    lint();
+    return wrong;
+  };
 
   window.walk = async ({ most, skip, lints }) => {
     const done = new Set();

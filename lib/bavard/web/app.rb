@@ -96,6 +96,9 @@ module Bavard
         end
       end
 
+      # Somebody who looks for a page is told in one that there is none.
+      def somewhere?(env) = env["PATH_INFO"] == "/" || (env["REQUEST_METHOD"] == "GET" && env["HTTP_ACCEPT"].to_s.include?("text/html"))
+
       # By a link of its own, or signed in.
       def prompter(signed_in)
         by_link = Rack::Builder.app do
@@ -117,7 +120,7 @@ module Bavard
           next run(only) if only
 
           STATIONS.each { |path, app| map(path) { run app } }
-          run ->(env) { env["PATH_INFO"] == "/" ? HomeApp.call(env) : NOTHING_HERE.call(env) }
+          run ->(env) { App.somewhere?(env) ? HomeApp.call(env) : NOTHING_HERE.call(env) }
         end
       end
     end

@@ -125,6 +125,8 @@ module Bavard
         otp_provisioning_uri_label "The same as an address"
         two_factor_manage_page_title "Second factor"
         change_password_page_title "Change the password"
+        change_password_button "Change it"
+        new_password_label "New password"
         logout_page_title "Sign out"
         logout_button "Sign out"
         global_logout_label "On every other computer as well"
