@@ -17,6 +17,7 @@ require_relative "legible_pixels"
 require_relative "many_screens"
 require_relative "microphones"
 require_relative "pack"
+require_relative "pages"
 require_relative "pipeline"
 require_relative "prompter"
 require_relative "restart"
@@ -28,7 +29,7 @@ require_relative "three_feeds"
 require_relative "voices"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  described legible].freeze
+  described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
@@ -51,6 +52,7 @@ found[:hostile] = Bench::Hostile.new.run if wanted.include?("hostile")
 found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:described] = Bench::Described.new.then { |bench| bench.run.merge(bench.frames(Bench::Described::FRAMES)) } if wanted.include?("described")
 found[:legible] = Bench::LegiblePixels.new.run if wanted.include?("legible")
+found[:pages] = Bench::Pages.new.run if wanted.include?("pages")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
@@ -68,6 +70,16 @@ if (described = found[:described])
   rows << ["a description of 30 kinds, from bytes, one core", "#{described[:thirty_kinds_lines_per_s]} lines/s", "-", "5000 lines/s or more", steal]
   rows << ["frames nobody would send, of #{described[:frames]}",
     "#{described[:raised]} raised, #{described[:forged]} forged, #{described[:mb_before]} to #{described[:mb_after]} MB", "-", "0, flat", steal]
+end
+if (pages = found[:pages])
+  slowest, at = pages[:stations].max_by { |_, one| one[:warm_ms] }
+  rows << ["first paint of the slowest of #{pages[:stations].size} stations, half of the times", "#{at[:warm_ms]} ms (#{slowest})",
+    "#{pages[:slowest_cold_ms]} ms with nothing kept", "300 ms or less", "-"]
+  rows << ["styles and scripts of a station, packed, at most", "#{pages[:most_css_kb]} KB and #{pages[:most_js_kb]} KB", "-", "120 KB or less each",
+    "-"]
+  path = pages[:stranger]
+  rows << ["from no account to a painted line", "#{path[:presses]} presses, #{path[:fields]} fields, #{path[:at_human_pace_s]} s at human pace", "-",
+    "8, 3, 180 s or less", "-"]
 end
 if (legible = found[:legible])
   outfit, worst = legible.min_by { |_, one| one[:worst] }

@@ -179,7 +179,6 @@ class StagePiecesTest < PreparedTest
   def test_a_stage_is_copied_out_changed_and_taken_in_again
     prepare
     on_the_stage
-    find("#stage-menu summary").click
     click_on "Hand on a copy, or take one in"
     copy = wait_for("the text of the copy") { find("#copy-text").value.then { |text| text unless text.empty? } }
     changed = JSON.parse(copy).tap { |document| document["pieces"][0]["text_size_px"] = 52 }

@@ -91,4 +91,27 @@ class PeopleTest < TeamTest
       assert_equal 404, get("/people/deeds.exe").status
     end
   end
+
+  def test_the_show_and_its_host_are_called_otherwise_at_once
+    as(:owner) do
+      assert_equal({"name" => "Kiln <b>night</b>", "host" => "Maren"}, send_form("/people/names", "name" => " Kiln <b>night</b> ", "host_name" => "Maren"))
+      assert_includes get("/people/").body, "Kiln &lt;b&gt;night&lt;/b&gt;"
+      [["", "Maren"], ["Kiln", " "]].each do |name, host|
+        send_form("/people/names", "name" => name, "host_name" => host)
+        assert_equal 422, last_response.status
+      end
+    end
+    wait_for("it to be kept") { db[:shows].where(id: @show_record.id).get(%i[name host_name]) == ["Kiln <b>night</b>", "Maren"] }
+    show = @shows.run(@show_record.id)
+    assert_equal ["rename", "Maren"], show.ask { |one| one.prompter.newest_deed("rename").then { |deed| [deed.what, deed.by] } }
+    assert_equal %w[Maren Maren], show.ask { |one| [one.record.host_name, one.prompter.instance_variable_get(:@host)] }
+  end
+
+  def test_only_its_owner_calls_it_otherwise
+    join(invite("director", name: "Teo"))
+    as(:teo) do
+      send_form("/people/names", "name" => "Mine", "host_name" => "Teo")
+      assert_equal 403, last_response.status
+    end
+  end
 end

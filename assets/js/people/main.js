@@ -27,6 +27,17 @@ for (const invitation of document.querySelectorAll("[data-invitation]"))
 for (const button of document.querySelectorAll(".go"))
   button.addEventListener("click", () => attempt(() => send("/people/show", { id: button.dataset.show }).then(again)));
 
+const names = document.querySelector("#names");
+names?.addEventListener("submit", (event) => {
+  event.preventDefault();
+  attempt(async () => {
+    const { name, host } = await send("/people/names", new FormData(names));
+    document.querySelector(".whose b").textContent = name;
+    document.querySelector(".whose span").textContent = `hosted by ${host}`;
+    say("It is called that from now on.");
+  });
+});
+
 const invite = document.querySelector("#invite");
 if (invite) {
   const words = document.querySelector("#role-words");

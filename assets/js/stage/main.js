@@ -117,6 +117,10 @@ class Station {
       this.chosen.length === 1 && dressed(this.chosen[0]) && this.looks.open(this.chosen[0], this.pieces.filter(dressed).length);
     alertDrops(at("#hands"), (id) => draft.piece(id));
     at("#hand-on").addEventListener("click", () => this.copies.open());
+    at("#looks-hand-on").addEventListener("click", () => {
+      at("#looks").close();
+      this.copies.open();
+    });
     at("#add-piece").addEventListener("click", () => this.openMenu(null));
     at("#open-looks").addEventListener("click", openLooks);
     at("#open-outfits").addEventListener("click", () => this.looks.open(null, this.pieces.filter(dressed).length));

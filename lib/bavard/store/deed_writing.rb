@@ -11,7 +11,7 @@ module Bavard
     class DeedWriting
       # Methods of stores, by the store's name in Stores.
       WAYS = {
-        shows: %i[keep_gate keep_cues keep_lead keep_small_leads],
+        shows: %i[rename keep_gate keep_cues keep_lead keep_small_leads],
         stages: %i[put_on_air keep_draft keep_live keep_air_at_once keep_cleared keep_doubt keep_order keep_backdrop rename remove put_back],
         feeds: %i[keep remove], lines: %i[pull_line put_back], left_out: %i[add take_back], deeds: %i[add undone]
       }.freeze

@@ -22,6 +22,7 @@ module Bavard
       OFFERS = Core::Moderation::LineState::OFFERS.transform_keys { |name| TOLD.fetch(name) { name.name } }.freeze
 
       attr_reader :topic, :pins, :large
+      attr_writer :host
 
       # @param topic [Relay::Topic] what its pages hear
       # @param hub [Relay::Hub]

@@ -135,6 +135,15 @@ module Bavard
         desks.each_value { |desk| desk.air.veil(gatehouse.off_picture?) }
       end
 
+      # @param name [String] the show's, from now on
+      # @param host [String] the host's, by which lines name them
+      def rename(name, host)
+        journal.deed(:shows, :rename, id, name:, host_name: host)
+        record.name = name
+        record.host_name = host
+        [prompter, @stages].each { |told| told.host = host }
+      end
+
       # @param document [Hash] as Core::Cues::Settings reads it
       # @raise [Bavard::Error] where a show may have no more cues
       def use_cues(document)

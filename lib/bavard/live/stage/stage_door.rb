@@ -77,6 +77,11 @@ module Bavard
         journal.deed(:stages, :keep_order, ids)
       end
 
+      # Lines that name the host are told by it from now on.
+      def host=(name)
+        shared.host = name
+      end
+
       private
 
       # Viewers never saw it, and never are to.
@@ -87,9 +92,13 @@ module Bavard
       end
 
       # @param said [Array<Core::Chat::Line>] before, oldest first
-      def desk_with(stage, said = [])
-        shared = Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse },
+      # What all stages draw from.
+      def shared
+        @shared ||= Playout::Shared.new(@mark, -> { wardrobe }, record.host_name, -> { voices }, -> { tallies }, -> { gatehouse },
           -> { @show.cues.document["cues"] })
+      end
+
+      def desk_with(stage, said = [])
         aired = said.reject { |line| only_draft?(line) }
         desk = StageDesk.new(stage, @means, shared, lines: said, aired:) { |style| desks.each_value { |one| one.editor.adopt(style) } }
         listen_to(desk)

@@ -45,6 +45,20 @@ module Bavard
         end
       end
 
+      # How the show and its host are called.
+      post "/names" do
+        name, host = %w[name host_name].map { |field| text(params[field]).strip[0, 80] }
+        raise Error.new("A show has a name.", field: "name") if name.empty?
+        raise Error.new("Its host has a name, by which lines address them.", field: "host_name") if host.empty?
+
+        ask do |show|
+          show.rename(name, host)
+          show.deed("rename", host, about: name)
+        end
+        site.remembered.forget
+        json(name:, host:)
+      end
+
       post "/invite" do
         role = known_role(text(params["role"]))
         name = text(params["name"]).strip[0, 60]
