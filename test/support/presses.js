@@ -151,8 +151,21 @@
       }
     } else if (one.matches("textarea") || (one.tagName === "INPUT" && TYPED.includes(one.type)))
       for (const name of ["input", "change"]) one.dispatchEvent(new Event(name, { bubbles: true }));
-    else if (one.type !== "file") one.click();
+    else if (one.type !== "file") return pressed(one);
     await settled();
+  }
+
+  // By the keyboard: it stays where it is, or goes where the press led.
+  async function pressed(one) {
+    one.focus({ preventScroll: true });
+    const had = document.activeElement === one;
+    one.click();
+    await settled();
+    // What is shown by what was answered is drawn now, and the keyboard goes there with the frame after that.
+    for (let frames = 0; frames < 3; frames += 1) await frame();
+    const at = document.activeElement;
+    if (had && (at === null || at === document.body)) note("leaves the keyboard nowhere", now, called(one));
+    else if (had && !seen(at.closest("label") ?? at)) note("leaves the keyboard where nothing is seen", now, called(one));
   }
 
   window.look = async () => {

@@ -13,10 +13,12 @@ export async function copy(text, what) {
 
 // Where the browser gives no clipboard, as on a plain http address of another computer.
 function copyTheOldWay(text) {
+  const before = document.activeElement;
   const area = make("textarea");
   area.value = text;
   document.body.append(area);
   area.select();
   document.execCommand("copy");
   area.remove();
+  before?.focus({ preventScroll: true });
 }

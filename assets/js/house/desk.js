@@ -2,6 +2,7 @@
 import { Socket } from "../link/socket.js";
 import { cutWordsTold } from "./cut.js";
 import { helpAsked } from "./help.js";
+import { keepKeyboard } from "./keyboard.js";
 import { say } from "./messages.js";
 import { smallLeads } from "./small_leads.js";
 import { count } from "./words.js";
@@ -61,6 +62,7 @@ function dots(lines) {
 export function follow(report) {
   cutWordsTold();
   helpAsked();
+  keepKeyboard();
   let trouble = null;
   const take = (frame) => {
     figures(frame.figures);

@@ -1,5 +1,6 @@
 import { button, icon, make } from "../house/elements.js";
 import { cutWordsTold } from "../house/cut.js";
+import { keepKeyboard } from "../house/keyboard.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt } from "../house/send.js";
@@ -257,4 +258,5 @@ function openFind() {
 }
 if (!setup.acts) for (const key of ["x", "v", "l", "n", "g", "a", "e", "r", "h", "z", "c", ...OWN_KEYS]) delete table[key];
 cutWordsTold();
+keepKeyboard();
 keys(table);

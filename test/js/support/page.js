@@ -157,6 +157,7 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
     WebSocket: FakeSocket,
     CSSStyleSheet: Sheet,
     IntersectionObserver: AllInSight,
+    MutationObserver: Watcher,
     Option,
   });
   window.Element.prototype.animate = animate;
@@ -170,9 +171,27 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
   window.document.fonts = Object.assign(new EventTarget(), { status: "loaded", ready: Promise.resolve(), check: () => true });
   window.document.body.innerHTML = html;
   Object.assign(window.document.body.dataset, data);
-  Object.assign(page, { window, document: window.document, clock: new Clock(), sockets: [], ways: [], asked: [], faces: new Set() });
+  Object.assign(page, {
+    window,
+    document: window.document,
+    clock: new Clock(),
+    sockets: [],
+    ways: [],
+    watchers: [],
+    asked: [],
+    faces: new Set(),
+  });
   page.clock.install(globalThis);
   return page;
+}
+
+// Told by the test what was changed.
+class Watcher {
+  constructor(told) {
+    page.watchers.push(told);
+  }
+
+  observe() {}
 }
 
 // Whatever is watched is in sight.

@@ -1,0 +1,68 @@
+import assert from "node:assert/strict";
+import { beforeEach, test } from "node:test";
+import { all, eachOnAPage, find, openPage, page } from "../support/page.js";
+import { keepKeyboard } from "../../../assets/js/house/keyboard.js";
+
+eachOnAPage();
+
+const button = (words) => `<button aria-label="${words}" tabindex="0">${words}</button>`;
+
+beforeEach(() => {
+  openPage({
+    html: `<div id="work" tabindex="-1"><button id="open-it" aria-controls="sheet" tabindex="0">Open</button>
+      <ul id="rules">${["one", "two", "three"].map((words) => `<li>${button(words)}</li>`).join("")}</ul>
+      <div id="sheet">${button("close")}<input id="field" tabindex="0"></div></div>`,
+  });
+  keepKeyboard();
+});
+
+// What was changed is looked at with the next frame.
+function changed(change) {
+  change();
+  for (const told of page.watchers) told();
+  page.clock.pass(20);
+}
+const named = (words) => all("[aria-label]").find((one) => one.getAttribute("aria-label") === words);
+const at = () => page.document.activeElement.getAttribute("aria-label") ?? page.document.activeElement.id;
+
+test("what is drawn anew has the keyboard again", () => {
+  named("two").focus();
+  changed(() => {
+    const list = find("#rules");
+    list.replaceChildren(...[...list.children].map((item) => item.cloneNode(true)));
+  });
+  assert.equal(at(), "two");
+});
+
+test("where it was taken away, what stands in its place has it", () => {
+  named("two").focus();
+  changed(() => named("two").parentElement.remove());
+  assert.equal(at(), "three");
+  changed(() => named("three").parentElement.remove());
+  assert.equal(at(), "one");
+});
+
+test("where all of it is gone, what opened it has it, and never a field that nobody chose", () => {
+  named("close").focus();
+  changed(() => named("close").remove());
+  assert.equal(at(), "open-it");
+});
+
+test("else where it was before, and at the work in the end", () => {
+  named("one").focus();
+  const away = page.document.createElement("p");
+  away.innerHTML = button("undo");
+  page.document.body.append(away);
+  named("undo").focus();
+  changed(() => away.remove());
+  assert.equal(at(), "one");
+  changed(() => find("#work").replaceChildren());
+  assert.equal(at(), "work");
+});
+
+test("what is left on purpose stays left", () => {
+  named("one").focus();
+  named("one").blur();
+  changed(() => find("#rules").append(page.document.createElement("li")));
+  assert.equal(page.document.activeElement, page.document.body);
+});
