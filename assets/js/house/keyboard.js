@@ -49,7 +49,12 @@ function opener({ boxes }) {
 export function keepKeyboard() {
   let places = [];
   let waits = false;
+  let left = false;
+  document.addEventListener("focusout", ({ target, relatedTarget }) => {
+    left = !relatedTarget && able(target);
+  });
   document.addEventListener("focusin", ({ target }) => {
+    left = false;
     places = [placeOf(target), ...places.filter(({ element }) => element !== target)].slice(0, BEFORE);
   });
 
@@ -57,8 +62,7 @@ export function keepKeyboard() {
     waits = false;
     const [last] = places;
     const at = document.activeElement;
-    if (!last || (at && at !== document.body && seen(at))) return;
-    // Left on purpose.
+    if (!last || left || (at && at !== document.body && seen(at))) return;
     if (able(last.element)) return;
     const before = places.slice(1).find(({ element }) => able(element))?.element;
     const found = same(last) ?? instead(last) ?? opener(last) ?? before ?? document.querySelector("#work, main");

@@ -65,4 +65,6 @@ test("what is left on purpose stays left", () => {
   named("one").blur();
   changed(() => find("#rules").append(page.document.createElement("li")));
   assert.equal(page.document.activeElement, page.document.body);
+  changed(() => named("one").parentElement.remove());
+  assert.equal(page.document.activeElement, page.document.body);
 });
