@@ -5,6 +5,7 @@
   const LEAST_PX = 24;
   const SLACK_PX = 2;
   const MOST_CHOICES = 6;
+  const FRAMES = 60;
   const TYPED = ["text", "search", "number", "range", "url", "email", "color", "time", "datetime-local"];
   const words = (text) => (text ?? "").trim().replace(/\s+/g, " ").slice(0, 60);
   const scope = () => document.querySelector("dialog[open]") ?? document.body;
@@ -161,10 +162,11 @@
     const had = document.activeElement === one;
     one.click();
     await settled();
-    // What is shown by what was answered is drawn now, and the keyboard goes there with the frame after that.
-    for (let frames = 0; frames < 3; frames += 1) await frame();
+    // What is shown by what was answered is drawn now, and the keyboard goes there with a frame after that.
+    const nowhere = () => document.activeElement === null || document.activeElement === document.body;
+    for (let frames = 0; frames < FRAMES && nowhere(); frames += 1) await frame();
     const at = document.activeElement;
-    if (had && (at === null || at === document.body)) note("leaves the keyboard nowhere", now, called(one));
+    if (had && nowhere()) note("leaves the keyboard nowhere", now, called(one));
     else if (had && !seen(at.closest("label") ?? at)) note("leaves the keyboard where nothing is seen", now, called(one));
   }
 

@@ -47,9 +47,16 @@ edit.heard(() => {
 
 // What is in force is another now than what this page shows.
 async function renew(words) {
+  const { begun } = edit;
   const state = await attempt(() => get("/gate/state"));
   if (!state) return;
   await edit.settled();
+  // What was said before it was kept here is older than what is here.
+  if (edit.begun !== begun) {
+    known = edit.state.version;
+    return;
+  }
+  if (state.version === edit.state.version) return;
   if (!edit.changed) return edit.take(state);
   edit.rebase(state);
   error.hidden = false;

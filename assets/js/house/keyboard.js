@@ -3,9 +3,11 @@
 const CAN = "button, summary, a[href], input:not([type=hidden]), select, textarea, [tabindex]";
 const TYPED = "textarea, input:not([type=checkbox], [type=radio], [type=range], [type=file], [type=button])";
 const BEFORE = 6;
+// A piece is chosen by going there.
+const CHOSEN = ".hand";
 
 const seen = (one) => one.isConnected && (one.checkVisibility?.() ?? true);
-const able = (one) => seen(one) && !one.disabled && one.tabIndex >= 0;
+const able = (one) => seen(one) && !one.disabled && one.tabIndex >= 0 && !one.matches(CHOSEN);
 const keyOf = (one) => [one.tagName, one.id, one.name, one.getAttribute("aria-label") ?? one.textContent.trim(), one.value].join("|");
 const within = (box) => [...box.querySelectorAll(CAN)].filter(able);
 
@@ -51,7 +53,11 @@ export function keepKeyboard() {
   let waits = false;
   let left = false;
   document.addEventListener("focusout", ({ target, relatedTarget }) => {
-    left = !relatedTarget && able(target);
+    left = !relatedTarget;
+    // What goes away says so before it is gone.
+    queueMicrotask(() => {
+      if (!seen(target) || target.disabled) left = false;
+    });
   });
   document.addEventListener("focusin", ({ target }) => {
     left = false;
@@ -62,8 +68,8 @@ export function keepKeyboard() {
     waits = false;
     const [last] = places;
     const at = document.activeElement;
-    if (!last || left || (at && at !== document.body && seen(at))) return;
-    if (able(last.element)) return;
+    if (!last || left || (at && at !== document.body && seen(at) && !at.disabled)) return;
+    if (seen(last.element) && !last.element.disabled) return;
     const before = places.slice(1).find(({ element }) => able(element))?.element;
     const found = same(last) ?? instead(last) ?? opener(last) ?? before ?? document.querySelector("#work, main");
     found?.focus({ preventScroll: true });

@@ -149,6 +149,25 @@ test("an edit that is refused as stale goes on against what is in force, and is 
   );
 });
 
+test("what was asked for before an edit was kept here does not come in its place", async () => {
+  await flip();
+  let late;
+  answers["/gate/state"] = new Promise((answer) => {
+    late = answer;
+  });
+  tell({ version: "v9" });
+  answers["/gate/keep"] = ({ rules }) => state("v10", rules);
+  find("#edit-keep").click();
+  await settled();
+  late(state("v9", []));
+  await settled();
+  assert.deepEqual([rows(), called("Links in force").checked, error()], [["links", "caps"], false, null]);
+  answers["/gate/state"] = state("v11", []);
+  tell({ version: "v11" });
+  await settled();
+  assert.deepEqual(rows(), []);
+});
+
 test("what else is refused says so and asks for nothing", async () => {
   await flip();
   answers["/gate/keep"] = { error: "That is more rules than fit." };
