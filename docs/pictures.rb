@@ -205,9 +205,9 @@ class Pictures
       3.times { |number| happen("subscription", %w[hoopoe_fan noctule marshmallow_ed][number]) }
       sleep 6
       happen("visit", "heron_house")
-      sleep 0.1 until page.evaluate("document.querySelector('.shout') !== null")
-      sleep 0.1 until page.evaluate("Number(document.querySelector('.flurry').dataset.flying) > 12")
-      sleep 2
+      # The card stands there for some seconds only, while emotes of chat fly all the time.
+      sleep 0.1 until page.evaluate("document.querySelector('.shout') !== null && Number(document.querySelector('.flurry').dataset.flying) > 3")
+      sleep 1
     end
   end
 

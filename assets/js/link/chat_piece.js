@@ -27,7 +27,7 @@ export class ChatPiece extends Piece {
     const before = this.given;
     super.style(given);
     // How long lines stand may be set otherwise.
-    for (const id of this.ends.keys()) this.endless(id);
+    for (const id of [...this.ends.keys()]) this.endByLink(id);
     if (this.overrides.newest) this.element.dataset.newest = this.overrides.newest;
     this.element.dataset.oneName = Boolean(this.overrides.oneName);
     Object.assign(this.element.dataset, this.overrides.parts);
@@ -103,6 +103,11 @@ export class ChatPiece extends Piece {
     const { staysMs = Number.POSITIVE_INFINITY } = this.overrides;
     if (arriving || !this.now?.[0]) return staysMs - age;
     return staysMs - (this.now[0] - time + performance.now() - this.now[1]);
+  }
+
+  // What the link says counts whatever else is set.
+  endByLink(id) {
+    this.end({ ...this.cards.get(id), i: id, z: undefined }, false);
   }
 
   // No more of them than this link asks for; the oldest go first.

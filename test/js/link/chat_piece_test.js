@@ -80,6 +80,17 @@ test("none stands longer there than this link asks for, also where it was there 
   assert.deepEqual(standing(), []);
 });
 
+test("what a link says of how long they stand counts also after the piece was set otherwise", (context) => {
+  context.mock.timers.enable({ apis: ["setTimeout"] });
+  begin(chatStyle(), { css: {}, staysMs: 8000 });
+  chat.change({ in: [{ ...card(1), t: 100_000 }] }, { ...NOW, lively: 0 });
+  chat.style(chatStyle({ motion: MOTION }));
+  context.mock.timers.tick(7999);
+  assert.equal(chat.lines.has(1), true);
+  context.mock.timers.tick(2);
+  assert.equal(chat.lines.has(1), false);
+});
+
 test("a line that is not there is not drawn anew", () => {
   chat.again(card(9));
   assert.equal(lines().length, 0);
