@@ -164,10 +164,10 @@
     await settled();
     // What is shown by what was answered is drawn now, and the keyboard goes there with a frame after that.
     const nowhere = () => document.activeElement === null || document.activeElement === document.body;
-    for (let frames = 0; frames < FRAMES && nowhere(); frames += 1) await frame();
-    const at = document.activeElement;
+    const unseen = () => !seen(document.activeElement.closest("label") ?? document.activeElement);
+    for (let frames = 0; frames < FRAMES && (nowhere() || unseen()); frames += 1) await frame();
     if (had && nowhere()) note("leaves the keyboard nowhere", now, called(one));
-    else if (had && !seen(at.closest("label") ?? at)) note("leaves the keyboard where nothing is seen", now, called(one));
+    else if (had && unseen()) note("leaves the keyboard where nothing is seen", now, called(one));
   }
 
   window.look = async () => {
