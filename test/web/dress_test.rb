@@ -97,12 +97,50 @@ class DressTest < WebTest
     assert_equal 0, db[:pictures].count
   end
 
-  def test_an_import_that_is_stopped_leaves_nothing_and_no_process_behind
+  # Behind a film's end nothing is read, yet each is a file of its own.
+  def long_pack
     film = Drawings.film(20, 100).gifsave_buffer
-    # Behind a film's end nothing is read, yet each is a file of its own.
-    many = (0...80).to_h { |number| ["m#{number}.gif", "#{film}#{number}"] }
-    id = upload({"many.zip" => File.binread(Drawings.zip(many))}).fetch("import")
-    wait_for("it to be under way") { get("/dress/imports/#{id}") && JSON.parse(last_response.body)["done"].positive? }
+    Drawings.zip((0...80).to_h { |number| ["m#{number}.gif", "#{film}#{number}"] })
+  end
+
+  def begin_long
+    id = upload({"many.zip" => File.binread(long_pack)}).fetch("import")
+    until_under_way(id)
+    id
+  end
+
+  def until_under_way(id, but: nil)
+    wait_for("it to be under way") do
+      get("/dress/imports/#{id}") && JSON.parse(last_response.body)["done"].positive? && imports.find(@record.id, id).pid != but
+    end
+    imports.find(@record.id, id).pid
+  end
+
+  # As a machine that is short of memory does.
+  def test_an_import_whose_process_is_killed_is_begun_once_more_and_then_nothing_of_it_is_kept
+    id = begin_long
+    first = imports.find(@record.id, id).pid
+    Process.kill("KILL", -first)
+    second = until_under_way(id, but: first)
+    assert_equal 80, imports.find(@record.id, id).total
+    Process.kill("KILL", -second)
+    ended = until_through(id)
+    assert_equal ["refused", "It ended before it was through. Nothing was changed."], ended.values_at("state", "words")
+    assert_empty sheet["shelves"]
+  end
+
+  def test_an_import_that_nothing_can_be_kept_of_says_so
+    FileUtils.rm_rf(pictures_folder)
+    File.write(pictures_folder, "in the way")
+    ended = until_through(upload({"a.svg" => Drawings.svg}).fetch("import"))
+    assert_equal "refused", ended["state"]
+    assert_includes ended["words"], "cannot be kept here"
+  ensure
+    FileUtils.rm_f(pictures_folder)
+  end
+
+  def test_an_import_that_is_stopped_leaves_nothing_and_no_process_behind
+    id = begin_long
     send_form("/dress/imports/#{id}/stop")
     pid = imports.find(@record.id, id).pid
     wait_for("it to have ended") { imports.find(@record.id, id).words.is_a?(String) }

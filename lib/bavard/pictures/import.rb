@@ -38,6 +38,8 @@ module Bavard
         tell(done: true)
       rescue Error => error
         tell(error: error.message, field: error.field)
+      rescue SystemCallError => error
+        fail_here(error)
       ensure
         @workshops.each(&:stop)
       end
@@ -47,11 +49,19 @@ module Bavard
         tell(total: files.size)
         unpack(files.map { |name, path| Pack::Item.new(Pack.code_of(name), name, false, false, reader(path)) })
         tell(done: true)
+      rescue SystemCallError => error
+        fail_here(error)
       ensure
         @workshops.each(&:stop)
       end
 
       private
+
+      # It is not the pictures' fault: a disk that is full, a folder that is gone.
+      def fail_here(error)
+        warn "#{error.class}: #{error.message}"
+        tell(error: "Pictures cannot be kept here at the moment. Nothing was changed. Whoever runs this installation finds in its log why.")
+      end
 
       def reader(path) = -> { File.binread(path, Bounds::LARGEST_BYTES + 1) }
 

@@ -19,6 +19,11 @@ module Bavard
       MOST_RUNNING = 5
       CPU_S = 3600
       MEMORY_BYTES = 3 * (1024**3)
+      # How often one is begun again whose process was ended from outside.
+      AGAIN = 1
+      # How much of what its process said before it ended is logged.
+      TROUBLES_BYTES = 4096
+      TROUBLES_LINES = 12
       # Where an import goes. shelf:: gives the shelf's id, once it is wanted, and takes the pack's name and how many emotes come; it may
       # raise a Bavard::Error
       # after:: called with the shelf's id and what came of it; instead:: whether what the shelf had goes
@@ -85,14 +90,8 @@ module Bavard
       end
 
       def follow(import, given, folder, target)
-        return finish(import, target) if import.state == :stopped
-
-        reader, writer = IO.pipe
-        import.pid = spawn({"DATABASE_URL" => nil}, *Aside.sealed("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: File::NULL,
-          pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
-        writer.close
-        reader.each_line { |line| hear(import, JSON.parse(line)) }
-        Process.wait(import.pid)
+        tries = 0
+        tries += 1 until import.state == :stopped || run(import, given, folder) || tries == AGAIN
         finish(import, target)
       rescue Error => error
         refuse(import, error.message)
@@ -101,8 +100,37 @@ module Bavard
         import.words = "Something went wrong on our side. Nothing was changed."
         import.state = :refused
       ensure
-        reader&.close
         FileUtils.rm_rf(folder)
+      end
+
+      # @return [Boolean] whether its process came to its end by itself, or was stopped. Where it did not, nothing of it is kept, and it may
+      #   be begun once more: a machine short of memory ends processes that did nothing wrong
+      def run(import, given, folder)
+        troubles = File.join(folder, "troubles")
+        IO.pipe do |reader, writer|
+          import.pid = spawn({"DATABASE_URL" => nil}, *Aside.sealed("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: troubles,
+            pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
+          writer.close
+          begin_anew(import)
+          reader.each_line { |line| hear(import, JSON.parse(line)) }
+        end
+        _, status = Process.wait2(import.pid)
+        return true if import.state == :stopped
+
+        tell_of(status, troubles) unless status.success? && File.empty?(troubles)
+        status.success?
+      end
+
+      def begin_anew(import)
+        import.total = import.words = nil
+        import.done = 0
+        [import.taken, import.refused].each(&:clear)
+      end
+
+      # What the operator reads of one that did not end well.
+      def tell_of(status, troubles)
+        words = File.binread(troubles, TROUBLES_BYTES).to_s.scrub("?").split("\n").first(TROUBLES_LINES).join("; ")
+        @log.error("an import had trouble: #{status.to_s.sub(/\Apid \d+ /, "")}#{": #{words}" unless words.empty?}")
       end
 
       def hear(import, said)
