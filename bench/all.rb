@@ -15,6 +15,7 @@ require_relative "hostile"
 require_relative "keyboard_to_screen"
 require_relative "legible_pixels"
 require_relative "many_screens"
+require_relative "many_shows"
 require_relative "microphones"
 require_relative "pack"
 require_relative "pages"
@@ -29,6 +30,7 @@ require_relative "three_feeds"
 require_relative "voices"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
+  many
   described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
@@ -53,6 +55,7 @@ found[:flood] = Bench::Flood.new.run if wanted.include?("flood")
 found[:described] = Bench::Described.new.then { |bench| bench.run.merge(bench.frames(Bench::Described::FRAMES)) } if wanted.include?("described")
 found[:legible] = Bench::LegiblePixels.new.run if wanted.include?("legible")
 found[:pages] = Bench::Pages.new.run if wanted.include?("pages")
+found[:many_shows] = Bench::ManyShows.new.run if wanted.include?("many")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
@@ -70,6 +73,16 @@ if (described = found[:described])
   rows << ["a description of 30 kinds, from bytes, one core", "#{described[:thirty_kinds_lines_per_s]} lines/s", "-", "5000 lines/s or more", steal]
   rows << ["frames nobody would send, of #{described[:frames]}",
     "#{described[:raised]} raised, #{described[:forged]} forged, #{described[:mb_before]} to #{described[:mb_after]} MB", "-", "0, flat", steal]
+end
+if (many = found[:many_shows])
+  steal = "#{many[:steal_percent]} %"
+  rows << ["#{many[:shows]} shows of #{many[:lines]} lines: the port is open, everything answers", "#{many[:port_s]} s, #{many[:ready_s]} s", "-",
+    "3 s or less", steal]
+  rows << ["one of them on the screen that wakes it, half of the times, the slowest", "#{many[:wake_ms]} ms, #{many[:wake_worst_ms]} ms", "-",
+    "500 ms or less", steal]
+  rows << ["all asleep", "#{many[:asleep_mb]} MB, #{many[:asleep_percent]} % of a core", "-", "2 % or less", steal]
+  rows << ["all awake, each", "#{many[:awake_mb_each]} MB", "-", "-", steal]
+  rows << ["all awake, and nobody looks", "#{many[:awake_percent]} % of a core", "-", "-", steal]
 end
 if (pages = found[:pages])
   slowest, at = pages[:stations].max_by { |_, one| one[:warm_ms] }
@@ -233,4 +246,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices microphones])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices microphones many])

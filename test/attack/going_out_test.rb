@@ -30,7 +30,7 @@ class GoingOutTest < WebTest
 
   # @return [String, nil] why a feed is not read, once it says so
   def refusal(id)
-    state, reason = @shows[@record.id].ask { |show| show.lane(id).report(show.now_ms) }.values_at(:state, :reason)
+    state, reason = @shows.run(@record.id).ask { |show| show.lane(id).report(show.now_ms) }.values_at(:state, :reason)
     reason if state == :needs_you
   end
 

@@ -19,7 +19,7 @@ class OneStreamTest < LiveTest
       stores.feeds.keep(feed.id, wanted: false)
     end
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
     @lanes = @show.ask { |show| show.lanes.values.each { |lane| lane.instance_variable_set(:@runner, STILL) } }
   end
 

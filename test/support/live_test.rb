@@ -26,15 +26,17 @@ class LiveTest < Minitest::Test
 
   # Remembers the frames that would go to screens, by topic.
   class Remembering
-    attr_reader :whispers
+    attr_reader :whispers, :sizes
 
     def initialize
+      @sizes = Hash.new(0)
       @frames = Hash.new { |hash, name| hash[name] = [] }
       @whispers = []
     end
 
     def whisper(_topic, id, text) = @whispers << [id, JSON.parse(text)["only"]]
     def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
+    def size(topic) = sizes[topic.name]
     def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}
     def frames(name) = @frames[name].dup

@@ -46,7 +46,7 @@ class DescribeTest < WebTest
   def text(**more) = Bench::Written.text(document(**more))
   def begun = @begun ||= send_form("/feeds/describe/", {"way" => "poll"})["id"]
   def at(path, value) = send_json("/feeds/describe/#{begun}/#{path}", value)
-  def show = @shows[@record.id]
+  def show = @shows.run(@record.id)
   def key = "own.#{begun}"
 
   def test_a_server_that_speaks_irc_is_read_by_what_its_tags_carry_and_follows_its_description

@@ -32,7 +32,7 @@ class DescribedFeedsTest < WebTest
   end
 
   def connect(**given) = send_form("/feeds/", {"platform" => "kettle"}.merge(given.to_h { |name, value| ["kettle.#{name}", value] }))
-  def show = @shows[@record.id]
+  def show = @shows.run(@record.id)
 
   def test_the_form_asks_for_what_the_description_asks
     get "/feeds"

@@ -20,7 +20,7 @@ class FeedsPagesTest < WebTest
 
   def platforms = [@skein, @lantern].to_h { |standin| standin.platform.then { |platform| [platform.key, platform] } }
   def feeds = stores.feeds.of_show(@record.id)
-  def lane(id) = @shows[@record.id].ask { |show| show.lane(id).report(show.now_ms) }
+  def lane(id) = @shows.run(@record.id).ask { |show| show.lane(id).report(show.now_ms) }
   def until_state(id, state) = wait_for("the feed to be #{state}") { lane(id)[:state] == state }
 
   # @return [Hash] what the platform sent back to us

@@ -18,9 +18,9 @@ class InboxTest < WebTest
     wait_for("it to be ready") { lane_state == :live }
   end
 
-  def lane_state = @shows[@record.id].ask { |show| show.lanes.values.first.state.state }
+  def lane_state = @shows.run(@record.id).ask { |show| show.lanes.values.first.state.state }
 
-  def lane_since = @shows[@record.id].ask { |show| show.lanes.values.first.state.since_ms }
+  def lane_since = @shows.run(@record.id).ask { |show| show.lanes.values.first.state.since_ms }
 
   def sending(body, at: clock.call / 1000, secret: @secret, signature: nil, path: @path, type: "application/activity+json")
     body = JSON.generate(body) unless body.is_a?(String)
@@ -31,7 +31,7 @@ class InboxTest < WebTest
   end
 
   def logged
-    @shows[@record.id].ask { nil }
+    @shows.run(@record.id).ask { nil }
     until_written
     db[:lines].order(:id).select_map(%i[kind text pulled])
   end
@@ -64,7 +64,7 @@ class InboxTest < WebTest
     assert_equal :live, lane_state
     @clock.now_ms += 2000
     wait_for("it to be missed") { lane_state == :waiting }
-    assert_match(/At least every 5 minutes/, @shows[@record.id].ask { |show| show.lanes.values.first.state.reason })
+    assert_match(/At least every 5 minutes/, @shows.run(@record.id).ask { |show| show.lanes.values.first.state.reason })
     assert_equal [202, nil], sending("")
     wait_for("it to be heard") { lane_state == :live }
     assert_empty logged
@@ -99,7 +99,7 @@ class InboxTest < WebTest
 
   # The very same message, for that is what programs send again.
   def test_what_finds_no_room_may_be_sent_once_more
-    mailbox = @shows[@record.id].instance_variable_get(:@mailbox)
+    mailbox = @shows.run(@record.id).instance_variable_get(:@mailbox)
     mailbox.stub(:full?, true) { assert_equal 503, sending(NOTE).first }
     assert_empty logged
     assert_equal [202, nil], sending(NOTE)
@@ -108,7 +108,7 @@ class InboxTest < WebTest
   end
 
   def test_a_feed_that_is_off_takes_nothing
-    id = @shows[@record.id].ask { |show| show.lanes.keys.first }
+    id = @shows.run(@record.id).ask { |show| show.lanes.keys.first }
     send_form("/feeds/#{id}/disconnect")
     assert_equal [422, "This address is switched off just now."], sending(NOTE)
     send_form("/feeds/#{id}/remove")
@@ -117,7 +117,7 @@ class InboxTest < WebTest
 
   def test_the_secret_is_shown_to_its_host_alone_and_kept_sealed
     refute_includes db[:feeds].select_map(:secret).join, @secret
-    id = @shows[@record.id].ask { |show| show.lanes.keys.first }
+    id = @shows.run(@record.id).ask { |show| show.lanes.keys.first }
     get "/feeds/#{id}/inbox"
     assert_equal @secret, JSON.parse(last_response.body)["secret"]
     clear_cookies

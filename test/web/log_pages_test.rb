@@ -63,7 +63,7 @@ class LogPagesTest < WebTest
     file = Rack::Test::UploadedFile.new(StringIO.new(last_response.body), "application/jsonl", true, original_filename: "log.jsonl")
     answer = send_form("/stage/#{@stage.id}/play", {"file" => file, "speed" => "0.1"})
     assert_equal 2, answer["lines"]
-    assert_equal Bavard::Live::Script::LOG, @shows[@record.id].ask { |show| show.desk(@stage.id).room.report(show.now_ms)[:key] }
+    assert_equal Bavard::Live::Script::LOG, @shows.run(@record.id).ask { |show| show.desk(@stage.id).room.report(show.now_ms)[:key] }
     assert_equal "file", send_form("/stage/#{@stage.id}/play", {"speed" => "1"})["field"]
   end
 

@@ -27,7 +27,7 @@ class MicrophonesTest < WebTest
     wait_for("the room to be open") { lane.state.state == :live }
   end
 
-  def show = @shows[@record.id]
+  def show = @shows.run(@record.id)
   def lane = show.lanes[@feed_id]
   def links = send_form("/feeds/#{@feed_id}/microphones/anybody", {"on" => "0"})
   def add(**given) = send_form("/feeds/#{@feed_id}/microphones", given.transform_keys(&:to_s))

@@ -86,7 +86,7 @@ class PagesTest < WebTest
     server = MinimalIrc.new
     send_form("/feeds/", {"paste" => "127.0.0.1:#{server.port}#a"})
     wait_for("the feed") { server.clients.positive? }
-    @shows[@record.id].ask { |show| show.want_feed(show.lanes.keys.first, false) }
+    @shows.run(@record.id).ask { |show| show.want_feed(show.lanes.keys.first, false) }
     wait_for("everybody to be gone") { Thread.list.none? { |thread| thread.name.to_s.start_with?("feed-") } }
   ensure
     server&.stop

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "sequel"
+require "sequel/extensions/pg_json_ops"
 
 Sequel.extension :migration
 # Times without a zone of their own are UTC, wherever the machine is and however it was set up.

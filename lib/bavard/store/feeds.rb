@@ -43,6 +43,11 @@ module Bavard
         @db[:feeds].where(show_id:).order(:id).map { |row| read(row) }
       end
 
+      # @return [Integer, nil] id of the show whose feed takes what is sent to this address
+      def show_of_inbox(token)
+        @db[:feeds].where(kind: "inbox", removed_at_ms: nil).where(Sequel.pg_jsonb_op(:address).get_text("token") => token).get(:show_id)
+      end
+
       # @param values [Hash] any of wanted, mapping, name, heard_at_ms, address, draft_only, cursor, permission_id
       def keep(id, **values)
         values = values.transform_values { |value| value.is_a?(Hash) ? Sequel.pg_jsonb(value) : value }

@@ -39,6 +39,16 @@ module Bavard
         @db[:shows].order(:id).select_map(:id)
       end
 
+      # Those with feeds that are wanted, in the order in which a start brings them back.
+      #
+      # @return [Array<Integer>] those on air first, then those that were heard last
+      def ids_by_need
+        wanted = @db[:feeds].where(removed_at_ms: nil, wanted: true).group(:show_id).select(:show_id, Sequel.function(:max, :heard_at_ms).as(:heard))
+        cues = Sequel.pg_jsonb_op(:cues)
+        on_air = Sequel.expr(cues.get_text("ended_ms") => nil) & Sequel.~(cues.get_text("began_ms") => nil)
+        @db[:shows].join(wanted, show_id: :id).order(Sequel.desc(on_air), Sequel.desc(:heard, nulls: :last), :id).select_map(:id)
+      end
+
       def rename(id, name:, host_name:)
         @db[:shows].where(id:).update(name:, host_name:)
       end

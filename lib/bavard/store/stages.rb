@@ -72,6 +72,9 @@ module Bavard
         read(@keys.row(token, removed_at_ms: nil))
       end
 
+      # @return [Integer, nil] id of the show whose link this is
+      def show_of(token) = @keys.row(token, removed_at_ms: nil)&.fetch(:show_id)
+
       # @return [Array<Stage>] in their order
       def of_show(show_id)
         @db[:stages].where(show_id:, removed_at_ms: nil).order(:place, :id).map { |row| read(row) }

@@ -12,7 +12,7 @@ class ModerationTest < LiveTest
     make_means_with(@clock)
     @record = make_show_on(@server)
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
     wait_for("the feed to be live") { (hub.frames("show:#{@record.id}").last || {})["feeds"]&.first&.fetch("state") == "live" }
   end
 
@@ -38,7 +38,7 @@ class ModerationTest < LiveTest
     @lease.close
     @lease = nil
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
   end
 
   # @return [Integer] the line's id

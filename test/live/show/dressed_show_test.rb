@@ -16,7 +16,7 @@ class DressedShowTest < LiveTest
     @shelf = stores.dress.add_shelf(@record.id, "Own")
     stores.dress.put_emote(@shelf, ":wren:", @wren)
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
     @show.ask do |show|
       show.lane(@feed.id).tap do |lane|
         lane.feed.wanted = true

@@ -12,7 +12,7 @@ class ShowTest < LiveTest
     make_means_with(@clock)
     @record = make_show_on(@server)
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
     wait_for("the feed to be live") { report["feeds"]&.first&.fetch("state") == "live" }
   end
 

@@ -10,11 +10,12 @@ class NowFilesTest < LiveTest
     piece = {"do" => "add", "kind" => "now_line", "values" => {"source" => "file", "file_name" => "net"}}
     @record = make_show(document: Bavard::Core::Stage::Edit.apply(Bavard::Core::Stage::Document.empty, piece).document, on_air: true)
     @shows = Bavard::Live::Shows.new(means, lease:).start
+    @shows.run(@record.id)
     @folder = Dir.mktmpdir("now")
     @files = Bavard::Live::NowFiles.new(@folder, @shows, logger: SemanticLogger["test"])
   end
 
-  def text = @shows[@record.id].ask { |show| show.desk(@stage.id).live.text_of("now_line1") }
+  def text = @shows.run(@record.id).ask { |show| show.desk(@stage.id).live.text_of("now_line1") }
 
   def test_a_now_line_follows_its_file
     File.write(File.join(@folder, "net.txt"), "a reed warbler\n")

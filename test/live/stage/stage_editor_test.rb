@@ -10,7 +10,7 @@ class StageEditorTest < LiveTest
     @record = make_show(document: with_chat, on_air: true)
     @other = stores.stages.create(@record.id, name: "Other", document: with_chat)
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows[@record.id]
+    @show = @shows.run(@record.id)
   end
 
   def desk(stage = @stage) = @show.desks[stage.id]

@@ -39,7 +39,7 @@ module Bavard
         @lock = Mutex.new
         # By address the picture's id, or from when on (milliseconds) it may be asked for again.
         @known = {}
-        @listeners = []
+        @listeners = {}
         @queue = Fair::Queue.new(most_of_one: MOST_WAITING, out_of_one: AT_ONCE)
       end
 
@@ -55,8 +55,11 @@ module Bavard
         @workshop.stop
       end
 
-      # Told of addresses whose pictures have come, from one of the threads here.
-      def listen(&block) = @lock.synchronize { @listeners << block }
+      # Told of addresses whose pictures have come, from one of the threads here, until it leaves.
+      #
+      # @param who [Object]
+      def listen(who, &block) = @lock.synchronize { @listeners[who] = block }
+      def leave(who) = @lock.synchronize { @listeners.delete(who) }
 
       # @param address [String]
       # @param owner [Integer] the show that wants it
@@ -122,7 +125,7 @@ module Bavard
           @lock.synchronize { @known[address] = found }
           next unless found.is_a?(String)
 
-          @lock.synchronize { @listeners.dup }.each { |listener| listener.call(address) }
+          @lock.synchronize { @listeners.values }.each { |listener| listener.call(address) }
         end
       end
 

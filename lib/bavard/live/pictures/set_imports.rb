@@ -51,7 +51,8 @@ module Bavard
 
       private
 
-      def renew = @sets.older_than(@means.clock.call - OLD_MS).each { |kept| bring(kept) }
+      # What a show wears that sleeps is looked at once it is awake.
+      def renew = @sets.older_than(@means.clock.call - OLD_MS).each { |kept| bring(kept) if @shows[kept.show_id] }
 
       def read(kept)
         @sets.keep(kept.id, read_at_ms: @means.clock.call)
@@ -70,7 +71,7 @@ module Bavard
       # @return [Array(Array<Feeds::Described::EmoteSet::Emote>, Integer)]
       def listed(kept)
         feed = @means.stores.feeds.find(kept.feed_id) or raise Error, "Its feed is gone."
-        platform = (@shows[kept.show_id] || @shows.run(kept.show_id)).platforms[feed.platform]
+        platform = @shows.run(kept.show_id).platforms[feed.platform]
         sets = platform&.description ? platform.description.sets : []
         set = sets.find { |one| one.name == kept.name } or raise Error, "Its description has no such set any more."
         ask(Feeds::Described.clients(feed, platform), set)

@@ -43,11 +43,23 @@ module Bavard
       end
 
       # Before everything that feeds bring, at once.
+      #
+      # @return [Boolean] false where nobody takes anything out any more
       def drop_in(item)
         @lock.synchronize do
+          next false if @retired
+
           @asked << item
           @filled.signal
+          true
         end
+      end
+
+      # Nothing is put in from now on, if nothing is there now.
+      #
+      # @return [Boolean] whether that is so
+      def retire
+        @lock.synchronize { @retired = @asked.empty? && @brought.empty? }
       end
 
       # Lets every sender through, from now on.

@@ -61,9 +61,11 @@ module Bavard
 
       # @param record [Store::Shows::Show]
       # @param means [Means]
-      def initialize(record, means)
+      # @param again [#call] gives this show as it runs after it has slept
+      def initialize(record, means, again: nil)
         @id = record.id
         @record = record
+        @again = again
         use(means)
         @mailbox = Mailbox.new
         @figures = Figures.new
@@ -80,7 +82,7 @@ module Bavard
 
       def start
         @thread = Lasting.new("show-#{id}", told: method(:fault)) { run }.start
-        @pictures.listen { |address| picture_came(address) }
+        @pictures.listen(self) { |address| picture_came(address) }
         lanes.each_value { |lane| lane.connect if lane.feed.wanted }
         self
       end
@@ -91,8 +93,25 @@ module Bavard
           desks.each_value { |desk| desk.keep_live(now_ms, at_once: true) }
           @stopping = true
         end
-        @thread.join
-        lanes.each_value(&:disconnect)
+        leave
+      end
+
+      # Where nothing goes on in it: no page follows, no feed is wanted, and nothing is waited for.
+      #
+      # @return [Boolean]
+      def at_rest?
+        ask { quiet? }
+      rescue Busy
+        false
+      end
+
+      # Ends it, if nothing goes on in it and nobody asks anything. Whoever does so later asks the one that is woken.
+      #
+      # @return [Boolean] whether it has ended
+      def go_to_sleep
+        answer = Queue.new
+        ask { @sleepy = answer }
+        Timer.pop(answer, ANSWER_WITHIN_S) { return false }.tap { |asleep| leave if asleep }
       end
 
       # The one door for pages: runs the block in the show's thread.
@@ -103,7 +122,8 @@ module Bavard
       # @return what the block gives; what it raises is raised here
       def ask(&work)
         question = Messages::Question.new(work, Queue.new)
-        @mailbox.drop_in(question)
+        return @again.call.ask(&work) unless @mailbox.drop_in(question)
+
         kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Busy, "The show is busy and did not answer. Try again in a moment." }
         raise value if kind == :raised
 
@@ -184,6 +204,7 @@ module Bavard
 
       def use(means)
         @journal = means.journal
+        @hub = means.hub
         @ids = means.ids
         @clock = means.clock
         @mishaps = means.mishaps
@@ -206,7 +227,26 @@ module Bavard
         until @stopping
           @mailbox.take(wait_s).each { |item| guarded { handle(item) } }
           guarded { advance }
+          guarded { fall_asleep } if @sleepy
         end
+      end
+
+      # With all done that was asked.
+      def fall_asleep
+        answer = @sleepy
+        @sleepy = nil
+        answer << (@stopping = quiet? && @mailbox.retire)
+      end
+
+      def leave
+        @thread.join
+        lanes.each_value(&:disconnect)
+        @pictures.leave(self)
+      end
+
+      def quiet?
+        topics = [topic, prompter.topic, *desks.each_value.flat_map { |desk| [desk.air_topic, desk.draft_topic] }]
+        topics.all? { |one| @hub.size(one).zero? } && lanes.each_value.none? { |lane| lane.feed.wanted } && parts_due.empty?
       end
 
       # One bad happening must not end the show.
@@ -221,10 +261,11 @@ module Bavard
       end
 
       def wait_s
-        parts = [@report, lines, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values]
-        due = parts.filter_map(&:due_ms).min
-        due ? ((due - now_ms) / 1000.0).clamp(0, IDLE_S) : IDLE_S
+        due = [@report.due_ms, *parts_due].min
+        ((due - now_ms) / 1000.0).clamp(0, IDLE_S)
       end
+
+      def parts_due = [lines, gatehouse, prompter, sightings, voices, cues, shout_outs, *desks.values].filter_map(&:due_ms)
 
       def handle(item)
         case item

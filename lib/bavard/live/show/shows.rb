@@ -3,44 +3,60 @@
 require_relative "../../error"
 require_relative "../../now_and_then"
 require_relative "show"
+require_relative "waking"
 
 module Bavard
   module Live
-    # The shows that run in this process.
+    # The shows of this installation: those that run in this process, and those that sleep until somebody needs them (a page, a screen, a feed
+    # that is wanted, whoever sends something to an address of theirs).
     class Shows
       RENEW_EVERY_S = 5
       # The locks of a process that was killed are let go within a moment.
       TRIES = 20
       TRY_EVERY_S = 0.1
+      # One that nobody needs goes to sleep after so long, and not before.
+      REST_AFTER_MS = 600_000
+      REST_EVERY_S = 15
 
       # @param means [Means]
-      # @param lease [#take, #renew] that keeps a show from running twice
+      # @param lease [#take, #renew, #release] that keeps a show from running twice
       def initialize(means, lease:)
         @means = means
         @store = means.stores.shows
         @log = means.log
+        @clock = means.clock
         @lease = lease
         @lock = Mutex.new
         @running = {}
+        @needed = {}
+        @waking = Waking.new
       end
 
+      # Those that go on by themselves are woken one after another, those that are on air first; whoever is needed meanwhile does not wait
+      # for that.
       def start
-        @store.ids.each do |id|
-          run(id)
-        rescue Error => error
-          @log.error(error.message)
-        end
+        @beginning = Thread.new { begin_all }.tap { |thread| thread.name = "waking" }
         @renewing = NowAndThen.new("leases", RENEW_EVERY_S) { renew }.start
+        @resting = NowAndThen.new("rest", REST_EVERY_S) { let_rest }.start
         self
       end
 
+      # @return [Boolean] whether all that go on by themselves run again after a start
+      def begun? = !@beginning&.alive?
+
+      # Until they do.
+      def await = @beginning.join && self
+
       # @return [Show] running from now on
-      # @raise [Bavard::Error] where it runs in another process
+      # @raise [Bavard::Error] where it runs in another process, or is no more
       def run(id)
-        @lock.synchronize { @running[id] ||= lease(id) && Show.new(@store.find(id), @means).start }
+        @lock.synchronize do
+          @needed[id] = @clock.call
+          @running[id]
+        end || wake(id)
       end
 
-      # @return [Show, nil]
+      # @return [Show, nil] where it runs now
       def [](id)
         @lock.synchronize { @running[id] }
       end
@@ -50,26 +66,98 @@ module Bavard
 
       # @return [Array(Show, StageDesk), nil] what a token's link shows
       def by_token(token)
-        running.each do |show|
-          show.desks.each_value { |desk| return [show, desk] if desk.stage.token == token }
-        end
-        nil
+        of_those { |show| show.desks.each_value.find { |desk| desk.stage.token == token } } ||
+          of_one(@means.stores.stages.show_of(token)) { |show| show.desks.each_value.find { |desk| desk.stage.token == token } }
+      end
+
+      # @return [Array(Show, StageDesk), nil] whose stage that is
+      def by_stage(id)
+        of_those { |show| show.desks[id] } || of_one(@means.stores.stages.find(id)&.show_id) { |show| show.desks[id] }
       end
 
       # @return [Array(Show, FeedLane), nil] whose address of their own this is
       def by_inbox(token)
-        running.each do |show|
-          show.lanes.each_value { |lane| return [show, lane] if lane.feed.kind == "inbox" && lane.feed.address["token"] == token }
-        end
-        nil
+        lane = ->(show) { show.lanes.each_value.find { |one| one.feed.kind == "inbox" && one.feed.address["token"] == token } }
+        of_those(&lane) || of_one(@means.stores.feeds.show_of_inbox(token), &lane)
+      end
+
+      # Puts those to sleep that nobody has needed for a while, and that nothing is going on in.
+      def let_rest
+        idle_since = @clock.call - REST_AFTER_MS
+        running.each { |show| put_to_sleep(show) if last_needed(show.id) < idle_since && show.at_rest? }
       end
 
       def stop
-        @renewing&.stop
-        @lock.synchronize { @running.each_value(&:stop) }
+        [@renewing, @resting].each { |one| one&.stop }
+        @stopping = true
+        @beginning&.join
+        running.each(&:stop)
       end
 
       private
+
+      def begin_all
+        @store.ids_by_need.each do |id|
+          @waking.give_way
+          break if @stopping
+
+          wake(id, patient: true)
+        rescue StandardError => error
+          @log.error("show #{id} does not begin", error)
+        end
+      rescue StandardError => error
+        @log.error("shows begin only as they are needed", error)
+      end
+
+      # @param instead_of [Show, nil] one that has gone to sleep
+      # @param patient [Boolean] whether nobody waits for it
+      def wake(id, instead_of: nil, patient: false)
+        @waking.one_by_one(id, patient:) do
+          self[id].then { |running| running unless running.equal?(instead_of) } || begin_one(id)
+        end
+      end
+
+      def begin_one(id)
+        lease(id)
+        record = @store.find(id) or raise Gone.new("There is no such show any more.", field: "show", value: id)
+        show = Show.new(record, @means, again: -> { wake(id, instead_of: show) }).start
+        @lock.synchronize do
+          @needed[id] = @clock.call
+          @running[id] = show
+        end
+      rescue StandardError
+        @lease.release(id)
+        raise
+      end
+
+      def put_to_sleep(show)
+        @waking.one_by_one(show.id, patient: true) do
+          next if last_needed(show.id) > @clock.call - REST_AFTER_MS || !show.go_to_sleep
+
+          @lock.synchronize { [@running, @needed].each { |known| known.delete(show.id) } }
+          @lease.release(show.id)
+          @log.debug("show #{show.id} sleeps")
+        end
+      end
+
+      def last_needed(id) = @lock.synchronize { @needed.fetch(id, 0) }
+
+      # @yieldreturn [Object, nil] what is looked for in it
+      # @return [Array(Show, Object), nil]
+      def of_those
+        running.each { |show| yield(show)&.then { |found| return [needed(show), found] } }
+        nil
+      end
+
+      def of_one(id)
+        show = id && run(id) or return
+        yield(show)&.then { |found| [show, found] }
+      end
+
+      def needed(show)
+        @lock.synchronize { @needed[show.id] = @clock.call }
+        show
+      end
 
       def lease(id)
         TRIES.times { @lease.take(id) ? (return true) : sleep(TRY_EVERY_S) }

@@ -90,7 +90,7 @@ module Bavard
       def prompter_link(env, site, token)
         link = site.remembered.of(:prompter, token) { site.stores.team.prompter(token) } or return
         env["bavard.prompter"] = link.id
-        show = site.shows[link.show_id] || site.shows.run(link.show_id)
+        show = site.shows.run(link.show_id)
         [show.prompter.topic, Listener]
       end
 
@@ -115,7 +115,7 @@ module Bavard
         env["bavard.account"] = rodauth.session_value
         env["bavard.session"] = SignIn::Sessions.id(rodauth)
         env["bavard.show"] = visitor.record.id
-        [site.shows[visitor.record.id] || site.shows.run(visitor.record.id), visitor]
+        [site.shows.run(visitor.record.id), visitor]
       end
 
       # A page of another site must not listen in with the host's cookie.

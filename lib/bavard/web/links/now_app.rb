@@ -36,10 +36,8 @@ module Bavard
       end
 
       def find(site, stage_id, piece, key)
-        site.shows.running.find do |show|
-          desk = show.desks[stage_id]
-          desk && Rack::Utils.secure_compare(key(site, desk.stage, piece), key)
-        end
+        show, desk = site.shows.by_stage(stage_id)
+        show if desk && Rack::Utils.secure_compare(key(site, desk.stage, piece), key)
       end
 
       def set(show, stage_id, piece, text)

@@ -68,7 +68,7 @@ module Bavard
       helpers do
         # @return [Live::Show] the running show of whoever is signed in
         def show
-          site.shows[@record.id] || site.shows.run(@record.id)
+          site.shows.run(@record.id)
         end
 
         def ask(&work) = show.ask(&work)

@@ -28,7 +28,7 @@ module Bavard
 
       helpers do
         def joined(member)
-          show = site.shows[member.show_id] || site.shows.run(member.show_id)
+          show = site.shows.run(member.show_id)
           show.ask { |running| running.deed("join", member.name, detail: {"role" => member.role}) }
         end
 

@@ -40,7 +40,7 @@ module Bavard
 
       helpers do
         def show_id = @link.show_id
-        def show = site.shows[show_id] || site.shows.run(show_id)
+        def show = site.shows.run(show_id)
         def ask(&work) = show.ask(&work)
         def role = @link.acts ? "moderator" : "reader"
         def actor = @link.name
