@@ -30,8 +30,7 @@ require_relative "three_feeds"
 require_relative "voices"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  many
-  described legible pages].freeze
+  many described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")

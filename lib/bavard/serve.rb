@@ -12,6 +12,7 @@ require "semantic_logger"
 require_relative "live/show/means"
 require_relative "live/pictures/backdrops"
 require_relative "fair/turns"
+require_relative "just_in_time"
 require_relative "lasting"
 require_relative "live/pictures/imports"
 require_relative "live/pictures/set_imports"
@@ -47,6 +48,7 @@ module Bavard
   class Serve
     DEMO = File.expand_path("../../demo", __dir__)
     LOOK_AT_SESSIONS_EVERY_S = 20
+    LOOK_AT_CEILINGS_EVERY_S = 30
     # Seconds for the first byte of a request, and for the next one on the same line.
     WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
     # Films, sounds and faces being made, and threads that wait for that.
@@ -71,6 +73,7 @@ module Bavard
 
     def run
       many_connections
+      JustInTime.only_here
       end_with_whoever_started_us
       listen
       return unless await_database
@@ -125,7 +128,14 @@ module Bavard
     def look_after
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
       @sessions = NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
+      @ceilings = NowAndThen.new("ceilings", LOOK_AT_CEILINGS_EVERY_S) { read_ceilings }.start
       @sweeper = Live::Sweeper.new(@means.stores.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
+    end
+
+    def read_ceilings
+      @means.stores.ceilings.refresh
+    rescue Sequel::DatabaseError, Sequel::PoolTimeout
+      nil # those that were read last go on
     end
 
     # Each takes a file's number, as far as the system lets us.
@@ -198,6 +208,7 @@ module Bavard
       @outflow.stop
       @sweeper.stop
       @sessions.stop
+      @ceilings.stop
       @now_files.stop
       @set_imports&.stop
       @imports.stop_all

@@ -43,7 +43,7 @@ class RunningApp
     TestDatabase.db
     @child = Suite::Nursery.child("Bavard", "lib/bavard/serve.rb", log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
-            "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **@env})
+            "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **Bavard::JustInTime.on, **@env})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
   end
 

@@ -5,6 +5,7 @@ require "io/wait"
 require "json"
 require "socket"
 require "tmpdir"
+require_relative "../../lib/bavard/just_in_time"
 require_relative "../../lib/bavard/start/child"
 
 module Suite
@@ -17,7 +18,7 @@ module Suite
     Nurse = Struct.new(:pid, :leash, :ready)
     RUN = File.expand_path("nursery/run.rb", __dir__)
     # What counts when code is loaded, or a process begins.
-    ENVIRONMENT = {"APP_ENV" => "production", "RACK_ENV" => "test", "RUBY_YJIT_ENABLE" => "1", "MALLOC_ARENA_MAX" => "2"}.freeze
+    ENVIRONMENT = {"APP_ENV" => "production", "RACK_ENV" => "test", "MALLOC_ARENA_MAX" => "2", **Bavard::JustInTime.on}.freeze
 
     # A process that the nursery began. Lives no longer than whoever asked for it.
     class Child < Bavard::Start::Child
@@ -30,7 +31,7 @@ module Suite
         reader, @leash = IO.pipe
         @nursery = UNIXSocket.new(File.join(ENV.fetch(FOLDER), Nursery.of(@command.last)))
         @nursery.send_io(reader)
-        @nursery.puts(JSON.generate(env: ENV.to_h.merge(@env.to_h), script: @command.last, log: @log))
+        @nursery.puts(JSON.generate(env: ENV.to_h.merge(@env.to_h).compact, script: @command.last, log: @log))
         reader.close
         @pid = Integer(@nursery.gets)
         self

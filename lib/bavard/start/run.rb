@@ -10,6 +10,7 @@ require "pg"
 require_relative "../store/database"
 require_relative "child"
 require_relative "data_folder"
+require_relative "../just_in_time"
 require_relative "kept"
 require_relative "least_rights"
 require_relative "ports"
@@ -139,7 +140,7 @@ module Bavard
 
       def app(rights)
         Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
-          env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN,
+          env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
                 "BAVARD_PLATFORMS" => @platforms ? @platforms.file : @env["BAVARD_PLATFORMS"].to_s})
       end
 

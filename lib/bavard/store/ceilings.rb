@@ -37,7 +37,7 @@ module Bavard
           name, number = one.match(/\A([a-z]+)=(\d{1,10})\z/)&.captures
           next [name, [number.to_i, HELD.fetch(name, LARGEST)].min] if USUAL.key?(name)
 
-          raise Error, "BAVARD_CEILINGS takes a number for #{USUAL.keys.join(", ")}; “#{one[0, 40]}” is none of them."
+          raise Error, "Ceilings take a number for #{USUAL.keys.join(", ")}; “#{one[0, 40]}” is none of them."
         end
       end
 
@@ -46,14 +46,15 @@ module Bavard
       def initialize(db, limits = {})
         @db = db
         @limits = USUAL.merge(limits).freeze
+        @own = {}.freeze
       end
 
       # @param what [String] one of USUAL
       # @param more [Integer] how many are to come
       # @raise [Bavard::Error] in words for the host, where there is no room for them
       def room(show_id, what, more = 1)
-        limit = limits.fetch(what)
-        refuse(what) unless used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
+        limit = most(show_id, what)
+        refuse(what, limit) unless used(show_id, what) + more <= limit && all(show_id, what) + more <= limit * WITH_REMOVED
       end
 
       # For what a document holds. What there is may stay, and become less.
@@ -62,8 +63,8 @@ module Bavard
       # @param before [Integer] how many it held
       # @param after [Integer] how many it is to hold
       # @raise [Bavard::Error] where that is more than before, and more than there may be
-      def room_within(what, before, after)
-        refuse(what) if after > before && after > limits.fetch(what)
+      def room_within(show_id, what, before, after)
+        refuse(what, most(show_id, what)) if after > before && after > most(show_id, what)
       end
 
       # For a file that somebody brings.
@@ -78,12 +79,38 @@ module Bavard
       # @param there [Integer] how much there is
       # @return [String, nil] how much there is of what there may be, in words for the host, where that is nearly all
       def nearly(show_id, what, there = used(show_id, what))
-        "#{written(there)} of the #{written(limits.fetch(what))} #{called(what)} that a show may have here" if nearly?(there, what)
+        "#{written(there)} of the #{written(most(show_id, what))} #{called(what)} that a show may have here" if nearly?(show_id, there, what)
       end
 
       # @param there [Integer]
       # @return [Boolean] whether that is nearly all that there may be
-      def nearly?(there, what) = there >= limits.fetch(what) * NEARLY
+      def nearly?(show_id, there, what) = there >= most(show_id, what) * NEARLY
+
+      # @return [Integer] how many there may be of one thing
+      def most(show_id, what) = of(show_id).fetch(what)
+
+      # @return [Hash{String => Integer}] what this show may have
+      def of(show_id) = limits.merge(own(show_id))
+
+      # As they were when they were last read: nobody waits for the database here.
+      #
+      # @return [Hash{String => Integer}] what this show may have that is other than usual
+      def own(show_id) = @own.fetch(show_id, {})
+
+      # Reads what shows may have that is other than usual; to be called now and then, for it may be set elsewhere.
+      def refresh
+        @own = @db[:shows].exclude(ceilings: Sequel.pg_jsonb({})).select_hash(:id, :ceilings).transform_values(&:to_hash).freeze
+        self
+      end
+
+      # @param given [Hash{String => Integer}] as {.read} gives them: all that is other than usual
+      # @raise [Bavard::Gone]
+      def set(show_id, given)
+        changed = @db[:shows].where(id: show_id).update(ceilings: Sequel.pg_jsonb(given))
+        raise Gone.new("There is no such show.", field: "show", value: show_id) if changed.zero?
+
+        refresh
+      end
 
       # @return [Integer] how many there are now
       def used(show_id, what)
@@ -100,8 +127,8 @@ module Bavard
       REMOVABLE = %w[feeds stages shelves].freeze
       private_constant :TABLES, :REMOVABLE
 
-      def refuse(what)
-        raise Error.new("A show may have #{written(limits.fetch(what))} #{called(what)} here, and there is no room for more. " \
+      def refuse(what, most)
+        raise Error.new("A show may have #{written(most)} #{called(what)} here, and there is no room for more. " \
                         "Take some away, or ask whoever runs Bavard.", field: "ceiling", value: what)
       end
 

@@ -34,10 +34,16 @@ module Bavard
         read(@db[:shows].first(account_id:))
       end
 
-      # @return [Array<Integer>]
+      # @return [Array<Integer>] of all, also of closed accounts
       def ids
         @db[:shows].order(:id).select_map(:id)
       end
+
+      # @return [Array<Integer>] of those that may run
+      def open_ids = open.select_map(Sequel[:shows][:id])
+
+      # @return [Boolean] whether it is there, and its account is not closed
+      def open?(id) = !open.where(Sequel[:shows][:id] => id).empty?
 
       # Those with feeds that are wanted, in the order in which a start brings them back.
       #
@@ -46,7 +52,8 @@ module Bavard
         wanted = @db[:feeds].where(removed_at_ms: nil, wanted: true).group(:show_id).select(:show_id, Sequel.function(:max, :heard_at_ms).as(:heard))
         cues = Sequel.pg_jsonb_op(:cues)
         on_air = Sequel.expr(cues.get_text("ended_ms") => nil) & Sequel.~(cues.get_text("began_ms") => nil)
-        @db[:shows].join(wanted, show_id: :id).order(Sequel.desc(on_air), Sequel.desc(:heard, nulls: :last), :id).select_map(:id)
+        found = open.join(wanted, show_id: Sequel[:shows][:id])
+        found.order(Sequel.desc(on_air), Sequel.desc(:heard, nulls: :last), Sequel[:shows][:id]).select_map(Sequel[:shows][:id])
       end
 
       def rename(id, name:, host_name:)
@@ -80,8 +87,10 @@ module Bavard
 
       private
 
+      def open = @db[:shows].join(:accounts, id: :account_id).where(closed_at_ms: nil)
+
       def read(row)
-        row && Show.new(**row, gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])),
+        row && Show.new(**row.slice(*Show.members), gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])),
           lead: plain(row[:lead]), small_leads: plain(row[:small_leads]))
       end
 

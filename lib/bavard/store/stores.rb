@@ -39,7 +39,7 @@ module Bavard
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
           microphones: Microphones.new(db, box),
-          feeds: Feeds.new(db, box, permissions), ceilings: Ceilings.new(db, limits))
+          feeds: Feeds.new(db, box, permissions), ceilings: Ceilings.new(db, limits).refresh)
       end
 
       # What an earlier version kept in clear is sealed.

@@ -3,6 +3,7 @@
 require "json"
 require "securerandom"
 require_relative "../../aside"
+require_relative "../../just_in_time"
 require_relative "../../fair/turns"
 
 module Bavard
@@ -59,7 +60,7 @@ module Bavard
       def follow(run, order)
         return if run.state == :stopped
 
-        IO.popen({"DATABASE_URL" => @database_url}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
+        IO.popen({"DATABASE_URL" => @database_url, **JustInTime.on}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
           run.pid = process.pid
           process.puts(JSON.generate(order.merge("alone" => alone?(run))))
           process.each_line { |line| hear(run, JSON.parse(line)) }

@@ -142,7 +142,7 @@ module Bavard
       # @param ladder [Core::Gate::Ladder, nil] of the set in force, where it is made already
       # @raise [Bavard::Error] where a show may have no more rules in a set
       def use_gate(document, ladder = nil)
-        @ceilings.room_within("rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
+        @ceilings.room_within(id, "rules", *[record.gate, document].map { |gate| gate["sets"].map { |set| set["rules"].size }.max })
         journal.deed(:shows, :keep_gate, id, document)
         record.gate = document
         gatehouse.use(document, ladder)
@@ -167,7 +167,7 @@ module Bavard
       # @param document [Hash] as Core::Cues::Settings reads it
       # @raise [Bavard::Error] where a show may have no more cues
       def use_cues(document)
-        @ceilings.room_within("cues", cues.document["cues"].size, document["cues"].size)
+        @ceilings.room_within(id, "cues", cues.document["cues"].size, document["cues"].size)
         journal.deed(:shows, :keep_cues, id, document)
         record.cues = document
         cues.use(document)

@@ -54,7 +54,7 @@ module Bavard
         held, said = load_lines(stores.lines)
         load_feeds(stores.feeds, said, stores.descriptions.of_show(id))
         load_desks(stores.stages, said)
-        load_prompter(stores.deeds, held | said)
+        load_prompter(stores.deeds, held, said)
         load_held(held, said)
       end
 
@@ -101,8 +101,8 @@ module Bavard
         follow_gate
       end
 
-      def load_prompter(deeds, said)
-        said.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
+      def load_prompter(deeds, held, said)
+        (held + said).uniq { |kept| kept.line.id }.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
         prompter.remember(deeds.latest(id), deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }
         prompter.prepare(now_ms)

@@ -17,6 +17,7 @@ module Bavard
       # One that nobody needs goes to sleep after so long, and not before.
       REST_AFTER_MS = 600_000
       REST_EVERY_S = 15
+      CLOSED = "This show is closed, or is no more. Whoever runs this Bavard can say why."
 
       # @param means [Means]
       # @param lease [#take, #renew, #release] that keeps a show from running twice
@@ -81,6 +82,12 @@ module Bavard
         of_those(&lane) || of_one(@means.stores.feeds.show_of_inbox(token), &lane)
       end
 
+      # Ends a show, as when its account was closed or removed.
+      def finish(id)
+        @lock.synchronize { @running.delete(id) }&.stop
+        @lease.release(id)
+      end
+
       # Puts those to sleep that nobody has needed for a while, and that nothing is going on in.
       def let_rest
         idle_since = @clock.call - REST_AFTER_MS
@@ -118,8 +125,10 @@ module Bavard
       end
 
       def begin_one(id)
+        raise Gone.new(CLOSED, field: "show", value: id) unless @store.open?(id)
+
         lease(id)
-        record = @store.find(id) or raise Gone.new("There is no such show any more.", field: "show", value: id)
+        record = @store.find(id) or raise Gone.new(CLOSED, field: "show", value: id)
         show = Show.new(record, @means, again: -> { wake(id, instead_of: show) }).start
         @lock.synchronize do
           @needed[id] = @clock.call
@@ -152,6 +161,8 @@ module Bavard
       def of_one(id)
         show = id && run(id) or return
         yield(show)&.then { |found| [show, found] }
+      rescue Gone
+        nil
       end
 
       def needed(show)
@@ -172,13 +183,12 @@ module Bavard
         end_deleted
       end
 
-      # A show goes with the account that it belonged to.
+      # A show goes with the account that it belonged to, and ends when that is closed.
       def end_deleted
         known = running.map(&:id)
-        (known - @store.ids).each do |id|
-          @log.info("show #{id} was deleted, and ends")
-          @lock.synchronize { @running.delete(id) }&.stop
-          @lease.release(id)
+        (known - @store.open_ids).each do |id|
+          @log.info("show #{id} was deleted or closed, and ends")
+          finish(id)
         end
       rescue Sequel::DatabaseError, Sequel::PoolTimeout
         nil # while the database is away nobody deletes anything either

@@ -283,7 +283,7 @@ module Bavard
 
       # @return [Integer, nil] how many there may be, where there is little room left
       def most_screens
-        @ceilings.limits["screens"] if @ceilings.nearly?(screens.all.size, "screens")
+        @ceilings.most(stage.show_id, "screens") if @ceilings.nearly?(stage.show_id, screens.all.size, "screens")
       end
 
       # Where things stand, for a small picture of it; a flurry is nowhere in particular.

@@ -141,7 +141,7 @@ module Bavard
 
       # @raise [Bavard::Error] where a show may have no more pieces on a stage
       def room(document)
-        @ceilings.room_within("pieces", @stage.draft["pieces"].size, document["pieces"].size)
+        @ceilings.room_within(@stage.show_id, "pieces", @stage.draft["pieces"].size, document["pieces"].size)
       end
 
       def apply(edit)

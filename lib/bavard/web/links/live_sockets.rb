@@ -48,24 +48,24 @@ module Bavard
         return @app.call(env) unless path.end_with?("/live") && WebSocket::Driver.websocket?(env)
         return NOTHING_HERE unless same_origin?(env)
 
-        topic, follower = find(env, path)
+        topic, follower, show_id = find(env, path)
         return NOTHING_HERE unless topic
 
-        room?(env["bavard.site"], topic) ? take_over(env, topic, follower) : FULL
+        room?(env["bavard.site"], topic, show_id) ? take_over(env, topic, follower) : FULL
       end
 
       private
 
       # For one more page on that topic.
-      def room?(site, topic)
-        site.hub.size(topic) < site.stores.ceilings.limits.fetch(topic.name.start_with?("air:") ? "screens" : "prompters")
+      def room?(site, topic, show_id)
+        site.hub.size(topic) < site.stores.ceilings.most(show_id, topic.name.start_with?("air:") ? "screens" : "prompters")
       end
 
       def find(env, path)
         site = env["bavard.site"]
         if (match = AIR.match(path))
           show, desk = site.shows.by_token(match[1])
-          return desk && [desk.air_topic, Watcher.new(show, desk)]
+          return desk && [desk.air_topic, Watcher.new(show, desk), show.id]
         end
         if (match = INBOX.match(path))
           inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
@@ -91,18 +91,18 @@ module Bavard
         link = site.remembered.of(:prompter, token) { site.stores.team.prompter(token) } or return
         env["bavard.prompter"] = link.id
         show = site.shows.run(link.show_id)
-        [show.prompter.topic, Listener]
+        [show.prompter.topic, Listener, show.id]
       end
 
       def signed_in(env, site, path)
         show, visitor = own_show(env, site)
         return unless show
-        return [show.topic, Listener] if path == SHOW
-        return [show.prompter.topic, Listener] if path == PROMPTER
+        return [show.topic, Listener, show.id] if path == SHOW
+        return [show.prompter.topic, Listener, show.id] if path == PROMPTER
         return unless visitor.may?(:direct)
 
         desk = (match = DRAFT.match(path)) && show.desks[match[1].to_i]
-        desk && [desk.draft_topic, Listener]
+        desk && [desk.draft_topic, Listener, show.id]
       end
 
       def own_show(env, site)

@@ -87,7 +87,7 @@ module Bavard
 
         # What is there of all that may be.
         def of_all
-          %w[files megabytes].to_h { |what| [what, [site.stores.ceilings.used(@record.id, what), site.stores.ceilings.limits[what]]] }
+          %w[files megabytes].to_h { |what| [what, [site.stores.ceilings.used(@record.id, what), site.stores.ceilings.most(@record.id, what)]] }
         end
 
         def kinds(used)

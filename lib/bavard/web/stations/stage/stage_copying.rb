@@ -81,7 +81,7 @@ module Bavard
         # @param documents [Array<Hash>] of stages to come
         def room_for(documents)
           room("stages", documents.size)
-          documents.each { |document| site.stores.ceilings.room_within("pieces", 0, document["pieces"].size) }
+          documents.each { |document| site.stores.ceilings.room_within(@record.id, "pieces", 0, document["pieces"].size) }
         end
 
         # More than its stages only where that is wanted.

@@ -1,0 +1,140 @@
+# frozen_string_literal: true
+
+# What whoever runs Bavard does from a terminal. See bin/admin.
+require_relative "../error"
+require_relative "../start/data_folder"
+require_relative "../start/postgres"
+require_relative "../store/accounts"
+require_relative "../store/ceilings"
+require_relative "../store/database"
+require_relative "../store/usage"
+
+module Bavard
+  module Commands
+    # Accounts and shows of an installation. The page of operators (/operator/) does the same.
+    class Admin
+      PROJECT = File.expand_path("../../..", __dir__)
+      # As whom what is done here is written down.
+      BY = "bin/admin"
+      USAGE = <<~WORDS
+        bin/admin                        who has an account
+        bin/admin make EMAIL [SHOW]      makes one, with a show of that name
+        bin/admin operator EMAIL         makes them an operator; no-operator EMAIL takes it back
+        bin/admin invite NAME            makes a link by which somebody can make an account, once
+        bin/admin password EMAIL         sets a new password, and signs them out everywhere
+        bin/admin one-factor EMAIL       takes their second factor away, where app and recovery codes are lost
+        bin/admin sign-out EMAIL         signs them out everywhere
+        bin/admin close EMAIL            nobody signs in with it, and its show does not run; reopen EMAIL takes it back
+        bin/admin remove EMAIL           takes it away with everything that is theirs
+        bin/admin use                    what each show uses
+        bin/admin ceilings SHOW [files=500 …]   what a show of that number may have, where that is other than usual
+        bin/admin deeds                  what operators did, and who signed in
+      WORDS
+      MB = 1_000_000.0
+
+      # @param db [Sequel::Database]
+      # @param address [String] where the installation is, for links
+      def initialize(db, address = "")
+        @db = db
+        @address = address
+        @accounts = Store::Accounts.new(db)
+      end
+
+      # @param words [Array<String>] as typed
+      # @return [String] what to say
+      # @raise [Bavard::Error]
+      def run(words)
+        what, *rest = words
+        case what
+        when nil, "list" then list
+        when "make" then make(*rest)
+        when "invite" then "#{@address}/account/create-account?invitation=#{@accounts.invite(rest.join(" "), by: BY).token}"
+        when "use" then use
+        when "ceilings" then ceilings(*rest)
+        when "deeds" then deeds
+        else about(what, rest)
+        end
+      end
+
+      # With the database of this Bavard, whether it runs or not.
+      def self.with_database(env)
+        return yield(Store::Database.open(env["DATABASE_URL"])) unless env["DATABASE_URL"].to_s.empty?
+
+        data = Start::DataFolder.new(Start::DataFolder.choose(env, PROJECT, Start::Postgres.user))
+        raise Error, "There is no Bavard in #{data.root}. Name its folder with BAVARD_DATA." unless File.exist?(data.path("database.password"))
+
+        postgres = Start::Postgres.new(data)
+        running = postgres.running?
+        yield Store::Database.open(postgres.start)
+      ensure
+        postgres&.stop unless running
+      end
+
+      private
+
+      def list
+        all = @accounts.all
+        return "Nobody yet." if all.empty?
+
+        all.map do |account|
+          notes = [account.shows.map { |id, name| "#{name} (#{id})" }, ("operator" if account.operator), ("closed" if account.closed_at_ms)]
+          [account.email, *notes.flatten.compact].join("  ")
+        end.join("\n")
+      end
+
+      def make(email = nil, show = nil) = "#{email} signs in with #{@accounts.make(email, show, by: BY)}"
+
+      # What is about one account.
+      ABOUT = {
+        "password" => [:new_password, "%s signs in with %s, and is signed out everywhere."],
+        "one-factor" => [:one_factor, "%s signs in with the password alone."],
+        "sign-out" => [:sign_out, "%s is signed out everywhere."],
+        "close" => [:close, "%s is closed: nobody signs in with it, and its show does not run."],
+        "reopen" => [:reopen, "%s is open again."],
+        "remove" => [:remove, "%s is removed, with everything that was theirs. Files that nobody else uses go within a day."],
+        "operator" => [:appoint, "%s is an operator.", true], "no-operator" => [:appoint, "%s is no operator any more.", false]
+      }.freeze
+      private_constant :ABOUT
+
+      def about(what, rest)
+        method, words, *more = ABOUT[what]
+        raise Error, USAGE unless method && rest.size == 1
+
+        account = @accounts.by_email(rest.first)
+        came = @accounts.public_send(method, account[:id], *more, by: BY)
+        format(words, account[:email], came)
+      end
+
+      def use
+        rows = Store::Usage.new(@db).by_show.map do |use|
+          [use.show_id, use.name, use.email, "#{use.lines} lines", "#{(use.bytes / MB).round(1)} MB of files"].join("  ")
+        end
+        rows.empty? ? "No show yet." : rows.join("\n")
+      end
+
+      def ceilings(show = nil, *given)
+        raise Error, USAGE unless show.to_s.match?(/\A\d{1,18}\z/)
+
+        ceilings = Store::Ceilings.new(@db).refresh
+        ceilings.set(show.to_i, Store::Ceilings.read(given.join(" "))) if given.any?
+        @accounts.deeds.note("ceilings", by: BY, about: "show #{show}", detail: ceilings.own(show.to_i)) if given.any?
+        ceilings.of(show.to_i).map { |what, most| "#{what}=#{most}" }.join(" ")
+      end
+
+      def deeds
+        all = @accounts.deeds.latest
+        return "Nothing yet." if all.empty?
+
+        all.map { |deed| "#{Time.at(deed.at_ms / 1000).utc.strftime("%F %T")}  #{deed.by} #{deed.words} #{deed.about}".rstrip }.join("\n")
+      end
+    end
+  end
+end
+
+if $PROGRAM_NAME == __FILE__
+  begin
+    Bavard::Commands::Admin.with_database(ENV) { |db| puts Bavard::Commands::Admin.new(db, ENV.fetch("BAVARD_ADDRESS", "http://127.0.0.1:4600")).run(ARGV) }
+  rescue Bavard::Error => error
+    abort error.message
+  end
+end
