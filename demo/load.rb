@@ -92,7 +92,7 @@ module Bavard
       end
 
       def create_show
-        account_id = @db[:accounts].insert(email: EMAIL, password_hash: Argon2::Password.create(password))
+        account_id = @db[:accounts].insert(email: EMAIL, operator: true, password_hash: Argon2::Password.create(password))
         shows = Store::Shows.new(@db)
         show = shows.create(account_id, name: "Reedmere Dawn Watch", host_name: "Odalys Fenn")
         create_gate(shows, show)

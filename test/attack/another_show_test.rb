@@ -55,10 +55,10 @@ class AnotherShowTest < TeamTest
   def values
     {"feed" => @feed, "stage" => @stage, "shelf" => @shelf, "emote" => @emote, "member" => @member, "fellow" => @fellow, "line" => @line, "account" => @other.account_id,
      "cue" => "cue_follow", "key" => "voices", "file" => HASH, "film" => HASH, "number" => 1, "piece" => "text1", "import" => "0" * 16, "token" => MARK + ("i" * 32), "link" => @microphone, "set" => "global",
-     "look" => @look, "taking" => @taking}.merge(WORDS)
+     "look" => @look, "taking" => @taking, "show" => @other.id}.merge(WORDS)
   end
 
-  def ids = {"/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,
+  def ids = {"/operator/invitations" => 1, "/dress/emotes" => @emote, "/dress/phrases" => @phrase, "/gate/replay" => "0" * 16, "/people/invitations" => @invitation, "/prompter/links" => @link,
              "/feeds/describe" => @description}
 
   # @return [Array<Array(String, String)>] verb and path

@@ -22,19 +22,18 @@ class StartTest < Minitest::Test
     # So many ports from the first on are its own, for the stand-ins.
     PORTS = 20
 
-    # @param standins [Boolean] whether the made-up platforms start too
-    def initialize(port: OwnPorts.block_of(PORTS), folder: nil, standins: false)
+    # @param demo [Boolean] whether the demo show and the made-up platforms come with it
+    def initialize(port: OwnPorts.block_of(PORTS), folder: nil, demo: false)
       @port = port
-      @standins = standins
+      @demo = demo
       @folder = folder || Dir.mktmpdir("bavard-start").tap { |made| FileUtils.chmod(0o755, made) }
       @said = File.join(@folder, "said.txt")
     end
 
     def start
       File.write(@said, "")
-      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder,
-                    "BAVARD_STANDINS" => @standins ? nil : "0"}, "bin/start",
-        chdir: TestDatabase::PROJECT, in: File::NULL, out: [@said, "a"], err: %i[child out], pgroup: true)
+      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder}, "bin/start",
+        *("--demo" if @demo), chdir: TestDatabase::PROJECT, in: File::NULL, out: [@said, "a"], err: %i[child out], pgroup: true)
       self
     end
 
@@ -85,13 +84,15 @@ class StartTest < Minitest::Test
   def owners(one) = `ps -o uid=,args= --ppid #{one.pid}`.lines.grep(/serve\.rb|standins/).map(&:to_i)
 
   def test_what_it_begins_has_as_few_rights_as_there_can_be
-    one = until_ready(started(standins: true))
-    rights = Bavard::Start::LeastRights.new(Bavard::Start::DataFolder.new(one.folder), TestDatabase::PROJECT).prepare
-    mine = rights.command.empty? ? Process.uid : Etc.getpwnam(Bavard::Start::LeastRights::USER).uid
-    assert_equal [mine] * 5, owners(one)
+    one = until_ready(started(demo: true))
+    rights = rights_of(one)
+    assert_equal [mine(one)] * 5, owners(one)
     assert_equal rights.instead.to_s, one.said[/runs as root: (.*)\./, 1].to_s
     keeps_to_what_is_its_own(one, rights) unless rights.command.empty?
   end
+
+  def rights_of(one) = Bavard::Start::LeastRights.new(Bavard::Start::DataFolder.new(one.folder), TestDatabase::PROJECT).prepare
+  def mine(one) = rights_of(one).command.empty? ? Process.uid : Etc.getpwnam(Bavard::Start::LeastRights::USER).uid
 
   def keeps_to_what_is_its_own(one, rights)
     %w[database.password application.password postgres/PG_VERSION].each do |name|
@@ -103,7 +104,7 @@ class StartTest < Minitest::Test
   end
 
   def test_it_prints_where_everything_is_stops_on_ctrl_c_and_finds_its_data_again
-    one = until_ready(started(standins: true))
+    one = until_ready(started(demo: true))
     assert_match(/^Bavard +#{one.address}$/, one.said)
     assert_match(/^Sign in +odalys@reedmere\.example  \S+-\S+-\S+-\S+$/, one.said)
     assert_match(%r{^Air +#{one.address}/air/[\w-]{32}  \(Dawn wide\)$}, one.said)
@@ -112,14 +113,23 @@ class StartTest < Minitest::Test
     assert_equal "200", one.get(URI(links.first).path).code
     one.interrupt
     assert_empty one.processes
-    assert_equal links, until_ready(one.start).links
+    assert_equal links, until_ready(started(port: one.port, folder: one.folder)).links
+  end
+
+  # An operator's machine has no account that they did not make.
+  def test_without_the_demo_it_begins_empty_and_says_how
+    one = until_ready(started)
+    begin_at = one.said[%r{^Begin +(\S+/account/create-account\?begin=\h{32})$}, 1]
+    refute_match(/Sign in|Air|Oxbow/, one.said)
+    assert_equal "200", one.get(URI(begin_at).request_uri).code
+    assert_equal [mine(one)], owners(one)
   end
 
   def test_two_copies_do_not_disturb_each_other
     one = until_ready(started)
     two = until_ready(started)
     assert_equal(%w[200 200], [one, two].map { |copy| copy.get("/healthz").code })
-    refute_equal one.links, two.links
+    refute_equal(*[one, two].map { |copy| copy.said[/begin=(\h+)/, 1] })
     cookies = [one, two].map { |copy| copy.get("/account/login")["set-cookie"][/\A[^=]+/] }
     assert_equal 2, cookies.uniq.size
     two.interrupt
@@ -170,6 +180,8 @@ class StartTest < Minitest::Test
     said, status = Open3.capture2e({"PORT" => "door", "BAVARD_DATA" => Dir.mktmpdir}, "bin/start", chdir: TestDatabase::PROJECT)
     refute_predicate status, :success?
     assert_includes said, "PORT is a number from 1 to 65535, not “door”."
+    said, = Open3.capture2e({"BAVARD_DATA" => Dir.mktmpdir}, "bin/start", "--demon", chdir: TestDatabase::PROJECT)
+    assert_includes said, "bin/start [--demo]"
   end
 
   # Whoever looks meanwhile is told what is waited for, and nobody has to start it again.

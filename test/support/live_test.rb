@@ -37,6 +37,7 @@ class LiveTest < Minitest::Test
     def whisper(_topic, id, text) = @whispers << [id, JSON.parse(text)["only"]]
     def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
     def size(topic) = sizes[topic.name]
+    def pages = sizes.values.sum
     def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}
     def frames(name) = @frames[name].dup

@@ -2,6 +2,7 @@
 
 require_relative "../support/drawings"
 require_relative "../support/prepared"
+require_relative "../../lib/bavard/store/accounts"
 
 # Everything on every station is pressed once, also what only then appears: no fault, no error that is not of a field, and a layout in
 # which each thing has a name, room to be met, and says all of itself.
@@ -12,7 +13,7 @@ class PressedTest < PreparedTest
   MOST = 70
   PAGES = {"/feeds" => ".lane", "/gate" => ".rule", "/people/" => ".person", "/log/" => ".log-entry", "/dress" => ".emote-button", "/dress/cast/" => "#empty",
            "/dress/cues/" => ".cue-row", "/dress/files/" => "#sounds", "/dress/fellows/" => "#empty", "/links" => ".check", "/links/report" => ".report-totals",
-           "/prompter/" => ".row"}.freeze
+           "/prompter/" => ".row", "/operator/" => "[data-account]"}.freeze
   KINDS = %w[chat alerts goal voices text clock counter].freeze
 
   def prepare_all
@@ -20,6 +21,9 @@ class PressedTest < PreparedTest
       PIECE.merge("kind" => kind, "x" => 40 + (at * 20)).except(*("stay_ms" unless kind == "chat"))
     end)
     until_live
+    # With somebody else's account to see to.
+    TestDatabase.db[:accounts].where(id: @account_id).update(operator: true)
+    Bavard::Store::Accounts.new(TestDatabase.db).make("ibrahim-#{rand(10**9)}@reedmere.example", "Ferry watch", by: "test")
     server.write("@draft/badges=warden :ann!a@b PRIVMSG #reedmere :hello :wren:\r\n")
     server.say("bob", "!ring")
     sign_in "/dress"

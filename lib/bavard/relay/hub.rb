@@ -42,6 +42,9 @@ module Bavard
       # @return [Integer] how many pages follow a topic, as far as the loop has come
       def size(topic) = @following.fetch(topic, NOBODY).size
 
+      # @return [Integer] how many pages follow anything
+      def pages = @following.values.sum(&:size)
+
       # Sends a frame to all pages that follow the topic.
       def deliver(topic, frame)
         command(:send_out, topic, frame)

@@ -28,14 +28,22 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
+      # Of the data, where there is a demo show: how it is signed in to.
+      DEMO = "sign-in.txt"
       # Many threads, each with memory of its own, would hold several times what is used.
       LEAN = {"MALLOC_ARENA_MAX" => "2"}.freeze
 
-      def initialize(env)
+      USAGE = "bin/start [--demo]"
+
+      # @param env [Hash] as ENV
+      # @param words [Array<String>] as typed behind the command
+      def initialize(env, words = [])
+        raise Error, "It takes nothing but --demo: #{USAGE}" unless (words - %w[--demo]).empty?
+
         @env = env
+        @demo_wanted = words.include?("--demo")
         @port = port(env.fetch("PORT", "4600"))
         @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
-        @standins = env["BAVARD_STANDINS"] != "0"
         @over = Over.new
       end
 
@@ -126,7 +134,12 @@ module Bavard
         @db&.disconnect
         @db = Store::Database.open(@url)
         Store::Database.migrate(@db)
-        @platforms = Standins.new(@data, @port, @env).place if @standins
+        begin_demo if @demo_wanted || File.exist?(@data.path(DEMO))
+      end
+
+      # A folder that has it once has it from then on.
+      def begin_demo
+        @platforms = Standins.new(@data, @port, @env).place unless @env["BAVARD_STANDINS"] == "0"
         require_relative "../../../demo/load"
         @demo = Demo::Load.new(@db, @data, @platforms).load
       end
@@ -134,7 +147,7 @@ module Bavard
       def start_children
         rights = LeastRights.new(@data, PROJECT).prepare
         warn "Bavard runs as root: #{rights.instead}." if rights.instead
-        parts = [*(@platforms.children(rights) if @standins), app(rights)]
+        parts = [*@platforms&.children(rights), app(rights)]
         @kept = parts.map { |part| Kept.new(part, say: method(:warn)).start }
       end
 
@@ -175,17 +188,18 @@ module Bavard
         @db.disconnect
         address = "http://#{@bind}:#{@port}"
         say("Bavard   #{address}")
-        say("Sign in  #{@demo.sign_in}")
+        say("Sign in  #{@demo ? @demo.sign_in : "with your own account"}") unless @db[:accounts].empty?
         say("Begin    #{address}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
         # Links are secrets of their shows: only the demo's are told.
-        @demo.air_links.each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
+        @demo&.air_links&.each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
         @platforms&.places&.each { |name, place| say("#{name.ljust(8)} #{place}") }
         say("Data     #{@data.root}")
         say("Ctrl-C stops all of it.")
         @db.disconnect
       end
 
-      def first_account_wanted? = @env.fetch("BAVARD_ACCOUNTS", "open") != "open" && @db[:accounts].count < 2
+      # Whoever makes it runs the installation.
+      def first_account_wanted? = @db[:accounts].count < 2 && @db[:accounts].where(operator: true).empty?
 
       def watch
         @keeper = Thread.new { look_after_database } if @postgres
@@ -223,7 +237,7 @@ module Bavard
 end
 
 begin
-  Bavard::Start::Run.new(ENV).run
+  Bavard::Start::Run.new(ENV, ARGV).run
 rescue Bavard::Error => error
   warn error.message
   exit 1

@@ -15,7 +15,8 @@ module Bavard
         "reopen" => "opened the account again of", "remove" => "removed the account of", "sign_out" => "signed out everywhere",
         "password" => "set a new password for", "one_factor" => "took the second factor away from", "appoint" => "made an operator of",
         "dismiss" => "took the operator's rights from", "ceilings" => "set what may have", "collect" => "collected files that nobody uses",
-        "backup" => "backed up", "restore" => "restored", "signed_in" => "signed in", "made" => "made an account", "kept_out" => "was kept waiting"
+        "backup" => "backed up", "restore" => "restored", "signed_in" => "signed in", "made" => "made an account",
+        "kept_out" => "was kept waiting after many tries"
       }.freeze
       KEPT_MS = 400 * 86_400 * 1000
       LONGEST = 200
@@ -32,6 +33,12 @@ module Bavard
       def note(what, by:, about: "", detail: {})
         WORDS.fetch(what)
         @db[:operator_deeds].insert(at_ms: @clock.call, by: by[0, LONGEST], what:, about: about[0, LONGEST], detail: Sequel.pg_jsonb(detail))
+      end
+
+      # The same of the same person once in a while at most.
+      def note_now_and_then(what, by:, every_ms:, **more)
+        lately = @db[:operator_deeds].where(what:, by: by[0, LONGEST]).where(Sequel[:at_ms] > @clock.call - every_ms)
+        note(what, by:, **more) if lately.empty?
       end
 
       # @return [Array<Deed>] the newest first

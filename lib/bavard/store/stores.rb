@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "accounts"
 require_relative "cast"
 require_relative "ceilings"
 require_relative "deed_writing"
@@ -21,6 +22,7 @@ require_relative "permissions"
 require_relative "shows"
 require_relative "stages"
 require_relative "tallies"
+require_relative "usage"
 
 module Bavard
   module Store
@@ -28,14 +30,14 @@ module Bavard
     #
     # known:: People who were heard; team:: Members, and links for them
     Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows, :looks,
-      :dress, :microphones, :descriptions, :emote_sets, :ceilings, keyword_init: true) do
+      :dress, :microphones, :descriptions, :emote_sets, :ceilings, :accounts, :usage, keyword_init: true) do
       # @param db [Sequel::Database]
       # @param box [SecretBox] for what nobody may read in the database
       # @param limits [Hash{String => Integer}] as Ceilings takes them
       # @return [Stores]
       def self.over(db, box, limits = {})
         plain = {shows: Shows, files: Files, lines: Lines, known: People, left_out: LeftOut, deeds: Deeds, cast: Cast, tallies: Tallies,
-                 fellows: Fellows, looks: Looks, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets}
+                 fellows: Fellows, looks: Looks, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets, accounts: Accounts, usage: Usage}
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
           microphones: Microphones.new(db, box),

@@ -29,6 +29,7 @@ require_relative "stations/people/join_app"
 require_relative "links/microphone_app"
 require_relative "links/now_app"
 require_relative "http/operations"
+require_relative "stations/operator/operator_app"
 require_relative "stations/people/people_app"
 require_relative "http/pictures"
 require_relative "stations/prompter/prompter_app"
@@ -57,7 +58,8 @@ module Bavard
         "/feeds/describe" => DescribeApp, "/feeds" => FeedsApp, "/log" => LogApp, "/people/join" => JoinApp,
         "/people" => PeopleApp, "/gate" => GateApp, "/dress/cast" => CastApp,
         "/dress/cues" => CuesApp, "/dress/files" => FilesApp,
-        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp, "/lead" => LeadApp, "/find" => FindApp
+        "/dress/fellows" => FellowsApp, "/dress" => DressApp, "/stage" => StageApp, "/links" => AirApp, "/lead" => LeadApp, "/find" => FindApp,
+        "/operator" => OperatorApp
       }.freeze
 
       module_function

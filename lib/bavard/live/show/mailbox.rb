@@ -62,6 +62,16 @@ module Bavard
         @lock.synchronize { @retired = @asked.empty? && @brought.empty? }
       end
 
+      # Nothing is put in from now on.
+      #
+      # @return [Array] what is asked and was not taken out
+      def give_up
+        @lock.synchronize do
+          @retired = true
+          @asked.slice!(0..)
+        end
+      end
+
       # Lets every sender through, from now on.
       def close
         @lock.synchronize do

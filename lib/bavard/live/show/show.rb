@@ -32,6 +32,7 @@ require_relative "mailbox"
 require_relative "messages"
 require_relative "screen_door"
 require_relative "show_loading"
+require_relative "sleeping"
 
 module Bavard
   module Live
@@ -40,11 +41,13 @@ module Bavard
     class Show
       extend Forwardable
       include ShowLoading
+      include Sleeping
 
       ANSWER_WITHIN_S = 10
       # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
       KEPT_WITHIN_S = 3
       IDLE_S = 1.0
+      OVER = "The show has just ended here. Try again in a moment."
 
       attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
         :tallies, :sounding, :shout_outs, :lines, :reception, :broadcast, :happenings, :moderation, :screen_times, :lead, :small_leads,
@@ -66,7 +69,9 @@ module Bavard
         @id = record.id
         @record = record
         @again = again
+        @processor_s = 0.0
         use(means)
+        @woken_ms = now_ms
         @mailbox = Mailbox.new
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}", means.boot)
@@ -96,24 +101,6 @@ module Bavard
         leave
       end
 
-      # Where nothing goes on in it: no page follows, no feed is wanted, and nothing is waited for.
-      #
-      # @return [Boolean]
-      def at_rest?
-        ask { quiet? }
-      rescue Busy
-        false
-      end
-
-      # Ends it, if nothing goes on in it and nobody asks anything. Whoever does so later asks the one that is woken.
-      #
-      # @return [Boolean] whether it has ended
-      def go_to_sleep
-        answer = Queue.new
-        ask { @sleepy = answer }
-        Timer.pop(answer, ANSWER_WITHIN_S) { return false }.tap { |asleep| leave if asleep }
-      end
-
       # The one door for pages: runs the block in the show's thread.
       #
       # What it did is kept before it is answered.
@@ -122,7 +109,7 @@ module Bavard
       # @return what the block gives; what it raises is raised here
       def ask(&work)
         question = Messages::Question.new(work, Queue.new)
-        return @again.call.ask(&work) unless @mailbox.drop_in(question)
+        return again.ask(&work) unless @mailbox.drop_in(question)
 
         kind, value, deed = Timer.pop(question.answer, ANSWER_WITHIN_S) { raise Busy, "The show is busy and did not answer. Try again in a moment." }
         raise value if kind == :raised
@@ -228,26 +215,19 @@ module Bavard
           @mailbox.take(wait_s).each { |item| guarded { handle(item) } }
           guarded { advance }
           guarded { fall_asleep } if @sleepy
+          @processor_s = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
         end
       end
 
-      # With all done that was asked.
-      def fall_asleep
-        answer = @sleepy
-        @sleepy = nil
-        answer << (@stopping = quiet? && @mailbox.retire)
-      end
-
+      # Whoever asked too late is answered, and does not wait.
       def leave
         @thread.join
+        @mailbox.give_up.grep(Messages::Question).each { |question| question.answer << [:raised, Busy.new(OVER)] }
         lanes.each_value(&:disconnect)
         @pictures.leave(self)
       end
 
-      def quiet?
-        topics = [topic, prompter.topic, *desks.each_value.flat_map { |desk| [desk.air_topic, desk.draft_topic] }]
-        topics.all? { |one| @hub.size(one).zero? } && lanes.each_value.none? { |lane| lane.feed.wanted } && parts_due.empty?
-      end
+      def again = @again ? @again.call : raise(Busy, OVER)
 
       # One bad happening must not end the show.
       def guarded

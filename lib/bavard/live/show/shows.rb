@@ -17,6 +17,7 @@ module Bavard
       # One that nobody needs goes to sleep after so long, and not before.
       REST_AFTER_MS = 600_000
       REST_EVERY_S = 15
+      ENDING = "Bavard is stopping. Try again in a moment."
       CLOSED = "This show is closed, or is no more. Whoever runs this Bavard can say why."
 
       # @param means [Means]
@@ -82,9 +83,11 @@ module Bavard
         of_those(&lane) || of_one(@means.stores.feeds.show_of_inbox(token), &lane)
       end
 
-      # Ends a show, as when its account was closed or removed.
+      # Ends a show, as when its account was closed or removed: whatever shows something of it is cut off.
       def finish(id)
-        @lock.synchronize { @running.delete(id) }&.stop
+        show = @lock.synchronize { @running.delete(id) }
+        show&.topics&.each { |topic| @means.hub.close(topic) }
+        show&.stop
         @lease.release(id)
       end
 
@@ -119,6 +122,8 @@ module Bavard
       # @param instead_of [Show, nil] one that has gone to sleep
       # @param patient [Boolean] whether nobody waits for it
       def wake(id, instead_of: nil, patient: false)
+        raise Busy, ENDING if @stopping
+
         @waking.one_by_one(id, patient:) do
           self[id].then { |running| running unless running.equal?(instead_of) } || begin_one(id)
         end

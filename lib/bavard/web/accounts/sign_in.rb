@@ -5,8 +5,10 @@ require "rodauth"
 require "uri"
 require_relative "../../store/shows"
 require_relative "sign_in/beginning"
+require_relative "sign_in/closed"
 require_relative "sign_in/confirmation"
 require_relative "sign_in/letters"
+require_relative "sign_in/noted"
 require_relative "sign_in/patience"
 require_relative "sign_in/recovery"
 require_relative "sign_in/sessions"
@@ -63,9 +65,11 @@ module Bavard
       # Who guesses waits; where somebody is signed in is theirs to see and to end.
       COMING_AND_GOING = lambda do |site|
         before_login_route { Waiting.check(self, site) }
+        before_login { Closed.keep_out(self, site) }
         after_login_failure { Waiting.failed(self, site) }
         after_login do
           Waiting.succeeded(self, site)
+          Noted.came_in(self, site)
           session[Stay::STAYS] = true if param_or_nil("stay")
         end
         before_reset_password_request_route { Anew.ask(self, site) }
@@ -104,6 +108,7 @@ module Bavard
         before_create_account do
           @asked_for = remove_session_value(login_redirect_session_key)
           Begin.check(self)
+          Door.use(self, site)
         end
         after_create_account { Begin.show(self, site) }
       end

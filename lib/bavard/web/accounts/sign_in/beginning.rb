@@ -11,6 +11,9 @@ module Bavard
         INVITED = %r{\A/people/join/([\w-]{32,})}
         CLOSED = "No accounts are made here. Whoever runs this Bavard can make you one, or invite you to a show.\n"
         BEGIN_KEY = "begin"
+        # By an operator, to this installation.
+        INVITATION = "invitation"
+        LONGEST_TOKEN = 64
 
         module_function
 
@@ -25,7 +28,25 @@ module Bavard
         end
 
         def open?(rodauth, site)
-          site.accounts == "open" || first?(rodauth, site) || (site.accounts == "invited" && invited?(rodauth, site))
+          site.accounts == "open" || first?(rodauth, site) || (site.accounts == "invited" && invited?(rodauth, site)) || invited_here?(rodauth, site)
+        end
+
+        # Kept over the form in the session; it works once.
+        def invited_here?(rodauth, site)
+          token = rodauth.param_or_nil(INVITATION) || rodauth.session[INVITATION]
+          return false unless token && token.length <= LONGEST_TOKEN && site.stores.accounts.invited?(token)
+
+          rodauth.session[INVITATION] = token
+          true
+        end
+
+        # Ends the request where an invitation that was needed was used by somebody else meanwhile.
+        def use(rodauth, site)
+          token = rodauth.session[INVITATION] or return
+          rodauth.session.delete(INVITATION)
+          return if site.stores.accounts.take_up(token) || site.accounts == "open"
+
+          keep(rodauth, site)
         end
 
         # By the address that was asked for before.
@@ -34,10 +55,13 @@ module Bavard
           !token.nil? && !site.stores.team.invitation(token, site.clock.call).nil?
         end
 
+        # Nobody runs it yet, and nobody uses it but the demo show's host.
+        def begins?(accounts) = accounts.count < 2 && accounts.where(operator: true).empty?
+
         # Kept over the form in the session.
         def first?(rodauth, site)
           given = rodauth.param_or_nil(BEGIN_KEY) || rodauth.session[BEGIN_KEY]
-          return false unless given && site.begin_key && Rack::Utils.secure_compare(site.begin_key, given) && site.db[:accounts].count < 2
+          return false unless given && site.begin_key && Rack::Utils.secure_compare(site.begin_key, given) && begins?(site.db[:accounts])
 
           rodauth.session[BEGIN_KEY] = given
           true
@@ -59,6 +83,9 @@ module Bavard
           name = rodauth.param_or_nil("show_name").to_s.strip
           host = rodauth.param_or_nil("host_name").to_s.strip[0, 80]
           host = rodauth.account[:email].to_s[/\A[^@]+/] if host.empty?
+          # Whoever begins an installation runs it.
+          site.db[:accounts].where(id: rodauth.account_id).update(operator: true) if rodauth.session.delete(Door::BEGIN_KEY)
+          site.stores.accounts.deeds.note("made", by: rodauth.account[:email])
           site.stores.shows.create(rodauth.account_id, name: name.empty? ? "My show" : name, host_name: host, lead: {})
         end
       end

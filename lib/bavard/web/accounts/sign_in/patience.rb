@@ -89,7 +89,10 @@ module Bavard
 
           login = rodauth.param(rodauth.login_param)
           wait_s = patience(site).wait_s(login, rodauth.request.ip, device(rodauth, site, login))
-          refuse(rodauth, wait_s) if wait_s.positive? && !shown?(rodauth, login)
+          return unless wait_s.positive? && !shown?(rodauth, login)
+
+          Noted.kept_waiting(rodauth, site, login)
+          refuse(rodauth, wait_s)
         end
 
         def failed(rodauth, site)

@@ -6,8 +6,9 @@ module Bavard
   module Web
     # Who is signed in, in which show they are, and with which role.
     #
+    # operator:: whether they run this installation
     # record:: Store::Shows::Show; role:: of Core::Rights; name:: as others see it; shows:: [record, role] of all they are in
-    Visitor = Struct.new(:account_id, :record, :role, :name, :shows) do
+    Visitor = Struct.new(:account_id, :record, :role, :name, :shows, :operator) do
       def may?(what) = Core::Rights.may?(role, what)
     end
 
@@ -28,7 +29,7 @@ module Bavard
         all = joined.dup
         all.unshift([own, "owner", own.host_name]) if own
         record, role, name = all.find { |show, *| show.id == chosen } || first(stores, own, all)
-        record && new(account_id, record, role, name, all.map { |show, one, *| [show, one] })
+        record && new(account_id, record, role, name, all.map { |show, one, *| [show, one] }, stores.accounts.operator?(account_id))
       end
 
       # Also while the database does not answer, for who was there before.

@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+require_relative "../support/prepared"
+require_relative "../../lib/bavard/store/accounts"
+
+# What an operator does, as far as the screens of those it is done to.
+class OperatorStationTest < PreparedTest
+  def accounts = Bavard::Store::Accounts.new(TestDatabase.db)
+
+  def test_a_closed_show_leaves_its_screens_and_is_there_again_once_it_is_opened
+    prepare(feed: feed_address)
+    until_live
+    open_screen(link)
+    server.say("ann", "before")
+    on_screen { assert_selector ".line", text: "before" }
+    accounts.close(@account_id, by: "test")
+    on_screen { assert_no_selector ".line" }
+    accounts.reopen(@account_id, by: "test")
+    on_screen { assert_selector ".line", text: "before" }
+    server.say("ann", "after")
+    on_screen { assert_selector ".line", text: "after" }
+  end
+
+  def test_an_invitation_leads_to_an_account_and_it_is_closed_in_one_press
+    prepare
+    TestDatabase.db[:accounts].where(id: @account_id).update(operator: true)
+    sign_in "/feeds"
+    find("[aria-label='Your account']").click
+    click_on "This installation"
+    fill_in "Whom the link is for", with: "Nils of the ferry"
+    click_on "Make a link"
+    invited = wait_for("the link") { find("#invite [aria-label='Seen this once']").value[%r{http://\S+}] }
+    email = "nils-#{rand(10**9)}@reedmere.example"
+    Capybara.using_session(:nils) { begin_show(invited, email) }
+    visit "/operator/"
+    within("[data-email='#{email}']") do
+      find("summary").click
+      click_on "Close"
+    end
+    assert_selector "[data-email='#{email}'].closed"
+    Capybara.using_session(:nils) do
+      visit "/feeds"
+      assert_selector "#login-form"
+    end
+  end
+
+  def begin_show(invited, email)
+    visit invited
+    fill_in "E-mail address", with: email
+    fill_in "Password", with: PASSWORD
+    click_on "Make the account"
+    assert_text "From chat to air"
+  end
+end
