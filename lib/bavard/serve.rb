@@ -66,7 +66,7 @@ module Bavard
       @data = settings.data
       $stdout.sync = true
       SemanticLogger.default_level = settings.log_level
-      SemanticLogger.add_appender(io: $stdout, formatter: :default)
+      SemanticLogger.add_appender(io: $stdout, formatter: settings.log_format == "json" ? :json : :default)
       @log = SemanticLogger["bavard"]
       @clock = SteadyClock.new
     end
@@ -183,7 +183,7 @@ module Bavard
         db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"), begin_key: @data.begin_key,
         cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
         films: @data.path("films"), sounds: @data.path("sounds"), faces: @data.path("faces"), backdrops: Live::Backdrops.new(@pictures, @cabinet),
-        **%i[accounts proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
+        **%i[accounts metrics proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
         outflow: @outflow = Web::Outflow.new(log: @log).start, replays: @replays = Live::Replays.new(@settings.database_url, log: @log))
     end
 

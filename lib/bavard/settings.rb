@@ -6,6 +6,7 @@ require_relative "outward/door"
 require_relative "start/data_folder"
 require_relative "store/ceilings"
 require_relative "web/accounts/sign_in/letters"
+require_relative "web/http/operations"
 require_relative "web/http/true_client"
 
 module Bavard
@@ -14,7 +15,8 @@ module Bavard
     # Who may make an account.
     ACCOUNTS = %w[open invited closed].freeze
 
-    attr_reader :port, :bind, :data, :database_url, :address, :accounts, :letters, :ceilings, :proxies, :hosts, :platforms, :log_level
+    attr_reader :port, :bind, :data, :database_url, :address, :accounts, :letters, :ceilings, :proxies, :hosts, :platforms, :log_level,
+      :log_format, :metrics
 
     # @param env [Hash] as ENV
     # @raise [Bavard::Error] naming what cannot be read
@@ -26,6 +28,7 @@ module Bavard
       @database_url = env.fetch("DATABASE_URL")
       @address = env.fetch("BAVARD_ADDRESS", "http://#{bind}:#{port}")
       @log_level = env.fetch("BAVARD_LOG", "info").to_sym
+      @log_format = one_of("BAVARD_LOG_FORMAT", %w[text json])
       read_what_is_checked
     end
 
@@ -35,9 +38,10 @@ module Bavard
     private
 
     def read_what_is_checked
-      @accounts = who_may(@env.fetch("BAVARD_ACCOUNTS", ACCOUNTS.first))
+      @accounts = one_of("BAVARD_ACCOUNTS", ACCOUNTS)
+      @metrics = Web::Operations.readers(@env["BAVARD_METRICS"])
       @letters = Web::SignIn::Letters.new(data.path("mail"), server: @env["BAVARD_MAIL"], from: @env["BAVARD_MAIL_FROM"])
-      @ceilings = Store::Ceilings.read(@env["BAVARD_CEILINGS"])
+      @ceilings = ceilings_of(@env["BAVARD_CEILINGS"])
       @proxies = Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
       @hosts = Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
       @inside = Outward::Door.list(@env["BAVARD_INSIDE"])
@@ -52,10 +56,17 @@ module Bavard
       described.merge(listed)
     end
 
-    def who_may(given)
-      return given if ACCOUNTS.include?(given)
+    def ceilings_of(given)
+      Store::Ceilings.read(given)
+    rescue Error => error
+      raise Error, "BAVARD_CEILINGS: #{error.message}"
+    end
 
-      raise Error, "BAVARD_ACCOUNTS is open, invited or closed; “#{given[0, 40]}” is none of them."
+    def one_of(name, known)
+      given = @env.fetch(name, known.first)
+      return given if known.include?(given)
+
+      raise Error, "#{name} is #{known[..-2].join(", ")} or #{known.last}; “#{given[0, 40]}” is none of them."
     end
   end
 end

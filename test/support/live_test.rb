@@ -38,6 +38,8 @@ class LiveTest < Minitest::Test
     def deliver(topic, frame) = @frames[topic.name] << JSON.parse(frame)
     def size(topic) = sizes[topic.name]
     def pages = sizes.values.sum
+    def behind = 0
+    def delivered = @frames.each_value.sum(&:size)
     def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}
     def frames(name) = @frames[name].dup

@@ -176,9 +176,12 @@ class PagesTest < WebTest
 
   def test_operators_see_health_and_figures
     get "/healthz"
-    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []}}, JSON.parse(last_response.body))
-    get "/metrics"
-    assert_includes last_response.body, "# TYPE bavard_lines_total counter"
+    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []},
+                  "shows" => {"awake" => 0, "begun" => true}}, JSON.parse(last_response.body))
+    get "/healthz/live"
+    assert_equal [200, {"ok" => true}], [last_response.status, JSON.parse(last_response.body)]
+    get "/healthz/ready"
+    assert_equal "answers", JSON.parse(last_response.body)["database"]
   end
 
   def test_assets_come_from_here_and_cannot_be_left

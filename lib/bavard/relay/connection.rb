@@ -121,6 +121,9 @@ module Bavard
         nil
       end
 
+      # @return [Boolean] whether it has to be sent everything anew, once it has read what waits
+      def behind? = @behind
+
       # @return [Boolean]
       def closed?
         @closed

@@ -24,7 +24,7 @@ module Bavard
         @commands = Queue.new
         @selector = NIO::Selector.new
         @following = Hash.new { |hash, topic| hash[topic] = {} }
-        @next_id = 0
+        @next_id = @delivered = 0
         @pinged_at_ms = clock.call
         @beat_at_ms = Since.ms
       end
@@ -44,6 +44,12 @@ module Bavard
 
       # @return [Integer] how many pages follow anything
       def pages = @following.values.sum(&:size)
+
+      # @return [Integer] how many of them have more waiting than is sent to them any more, until they have read it
+      def behind = @following.values.sum { |connections| connections.values.count(&:behind?) }
+
+      # @return [Integer] frames that were sent to a page, all pages together
+      attr_reader :delivered
 
       # Sends a frame to all pages that follow the topic.
       def deliver(topic, frame)
@@ -132,6 +138,7 @@ module Bavard
 
         @following[topic].values.each do |connection|
           connection.send_frame(frame)
+          @delivered += 1
           drop(connection) if connection.closed?
         end
       end

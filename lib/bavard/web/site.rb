@@ -20,11 +20,12 @@ module Bavard
     # outflow:: Outflow, by which large files go out, or nil
     # letters:: SignIn::Letters
     # accounts:: who may make one: "open", "invited" or "closed"; begin_key:: with which the first one is made all the same
+    # metrics:: who may read them, as Operations.readers gives it, or nil: this machine
     # now_secret:: for addresses that take something; database_url:: for processes of their own; replays:: Live::Replays
     # cookie:: name of the session's cookie: its own for each port, for browsers keep cookies by host alone
     Site = Struct.new(:means, :imports, :takings, :fetcher, :scripts, :shows, :db, :session_secret, :now_secret, :cookie, :letters, :address,
       :cabinet, :films, :sounds, :backdrops, :faces, :accounts, :begin_key, :proxies, :hosts, :database_url, :replays, :outflow, :media,
-      :set_imports, keyword_init: true) do
+      :set_imports, :metrics, keyword_init: true) do
       extend Forwardable
 
       def_delegators :means, :stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :boot, :pictures, :platforms, :door, :conversations

@@ -26,6 +26,9 @@ module Bavard
         @lock.synchronize { waiting(lane) >= @most }
       end
 
+      # @return [Hash{Object => Integer}] how much waits of each feed
+      def waiting_of_feeds = @lock.synchronize { @brought.transform_values(&:size) }
+
       # What a feed brings. Waits for room, and gives way as soon as something waits: whoever reads a flood would else keep the others
       # from running for as long as Ruby lets it, a tenth of a second at a time.
       def put(item, lane)

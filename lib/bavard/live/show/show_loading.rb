@@ -41,7 +41,7 @@ module Bavard
         @screen_times = ScreenTimes.new
         @lead = Lead.new(self)
         @small_leads = SmallLeads.new(self)
-        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(figures, meters), LineNews.new(self, @report)])
+        @lines = LineBook.new(Picture.new(self), told: [@line_log, LineFigures.new(id, figures, meters), LineNews.new(self, @report)])
       end
 
       # @param means [Means]

@@ -30,6 +30,12 @@ module Bavard
       # @return [Integer] screens and browser sources that show something of it
       def screens_open = desks.each_value.sum { |desk| @hub.size(desk.air_topic) }
 
+      # @return [Float] seconds of a processor since it was woken
+      attr_reader :processor_s
+
+      # @return [Hash{FeedLane => Integer}] what its feeds have brought that waits
+      def waiting_of_feeds = @mailbox.waiting_of_feeds
+
       # @return [Float] of one processor, since it runs
       def processor_share = @processor_s / [(now_ms - @woken_ms) / 1000.0, 1].max
 

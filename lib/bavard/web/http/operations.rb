@@ -1,27 +1,56 @@
 # frozen_string_literal: true
 
+require "ipaddr"
 require "json"
 require "prometheus/client/formats/text"
+require_relative "gauges"
 
 module Bavard
   module Web
     # /healthz and /metrics, for operators.
     class Operations
       TEXT = Prometheus::Client::Formats::Text
+      # Who may read metrics where nothing else is set (BAVARD_METRICS): this machine.
+      HERE = %w[127.0.0.0/8 ::1].map { |network| IPAddr.new(network) }.freeze
+      ELSEWHERE = [404, {"content-type" => "text/plain"}, ["There is nothing at this address.\n"]].freeze
+
+      # @param given [String, nil] addresses and networks with spaces between them
+      # @return [Array<IPAddr>]
+      # @raise [Bavard::Error]
+      def self.readers(given)
+        given.to_s.empty? ? HERE : given.split.map { |network| IPAddr.new(network) }
+      rescue IPAddr::Error
+        raise Error, "BAVARD_METRICS takes addresses and networks; “#{given[0, 60]}” has one that is none."
+      end
 
       def initialize(app)
         @app = app
       end
 
       def call(env)
+        site = env["bavard.site"]
         case env["PATH_INFO"]
-        when "/healthz" then health(env["bavard.site"])
-        when "/metrics" then [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(env["bavard.site"].meters.registry)]]
+        when "/healthz", "/healthz/ready" then health(site)
+        when "/healthz/live" then answer(200, ok: true)
+        when "/metrics" then may_read?(site, env["REMOTE_ADDR"]) ? metrics(site) : ELSEWHERE
         else @app.call(env)
         end
       end
 
       private
+
+      def answer(status, **body) = [status, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
+
+      def may_read?(site, address)
+        from = IPAddr.new(address.to_s)
+        (site.metrics || HERE).any? { |network| network.include?(from) }
+      rescue IPAddr::Error
+        false
+      end
+
+      def metrics(site)
+        [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(site.meters.registry), Gauges.new(site).to_s]]
+      end
 
       # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows; in_files
       # names those whose log waits in files, of which nothing is lost.
@@ -29,10 +58,9 @@ module Bavard
         trouble = database(site)
         journal = site.journal
         shedding = journal.shedding
-        body = {ok: trouble.nil? && shedding.empty?, database: trouble || "answers",
-                clock_ahead_ms: site.clock.offset_ms,
-                log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:}}
-        [trouble ? 503 : 200, {"content-type" => "application/json"}, ["#{JSON.generate(body)}\n"]]
+        answer(trouble ? 503 : 200, ok: trouble.nil? && shedding.empty?, database: trouble || "answers", clock_ahead_ms: site.clock.offset_ms,
+          log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:},
+          shows: {awake: site.shows.running.size, begun: site.shows.begun?})
       end
 
       def database(site)

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../all/station"
-require_relative "vitals"
+require_relative "../../http/vitals"
 
 module Bavard
   module Web

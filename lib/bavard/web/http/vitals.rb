@@ -14,7 +14,8 @@ module Bavard
       end
 
       # Of this process, as far as the system tells.
-      def self.memory_mb = File.read("/proc/self/status")[/^VmRSS:\s+(\d+)/, 1].to_i / 1024
+      def self.memory_mb = memory_kb / 1024
+      def self.memory_kb = File.read("/proc/self/status")[/^VmRSS:\s+(\d+)/, 1].to_i
 
       def self.open_files = Dir.children("/proc/self/fd").size
     end
