@@ -8,6 +8,7 @@ require_relative "../store/accounts"
 require_relative "../store/ceilings"
 require_relative "../store/database"
 require_relative "../store/usage"
+require_relative "backup"
 
 module Bavard
   module Commands
@@ -29,6 +30,8 @@ module Bavard
         bin/admin use                    what each show uses
         bin/admin ceilings SHOW [files=500 …]   what a show of that number may have, where that is other than usual
         bin/admin deeds                  what operators did, and who signed in
+        bin/admin backup FILE            all of it into one file, while it runs or not
+        bin/admin restore FILE           out of that, into a folder (BAVARD_DATA) and a database that are empty
       WORDS
       MB = 1_000_000.0
 
@@ -56,19 +59,63 @@ module Bavard
         end
       end
 
-      # With the database of this Bavard, whether it runs or not.
-      def self.with_database(env)
-        return yield(Store::Database.open(env["DATABASE_URL"])) unless env["DATABASE_URL"].to_s.empty?
-
+      # @param env [Hash] as ENV
+      # @param words [Array<String>] as typed
+      # @return [String] what to say
+      # @raise [Bavard::Error]
+      def self.call(env, words)
         data = Start::DataFolder.new(Start::DataFolder.choose(env, PROJECT, Start::Postgres.user))
+        what, file, more = words
+        unless %w[backup restore].include?(what)
+          address = env.fetch("BAVARD_ADDRESS", "http://127.0.0.1:4600")
+          return with_database(env, data) { |url| new(Store::Database.open(url), address).run(words) }
+        end
+        raise Error, USAGE if file.nil? || more
+
+        what == "backup" ? with_database(env, data) { |url| Backup.new(data, url).write(file, by: BY) } : restore(env, data, file)
+      end
+
+      # With the database of this Bavard, whether it runs or not.
+      #
+      # @yieldparam url [String]
+      def self.with_database(env, data)
+        return yield(env["DATABASE_URL"]) unless env["DATABASE_URL"].to_s.empty?
         raise Error, "There is no Bavard in #{data.root}. Name its folder with BAVARD_DATA." unless File.exist?(data.path("database.password"))
 
+        with_postgres(data) { |url| yield url }
+      end
+
+      # What was restored by half is begun again; what is there otherwise stays as it is.
+      def self.restore(env, data, file)
+        half = File.exist?(data.path(Backup::HALF))
+        raise Error, "There is something in #{data.root}. Restore into a folder that is empty, named with BAVARD_DATA." unless half || empty?(data)
+
+        Backup.new(data, nil).about(file)
+        FileUtils.mkdir_p(data.path(Backup::HALF))
+        data.lock
+        own = env["DATABASE_URL"].to_s
+        return Backup.new(data, own).read(file, by: BY) unless own.empty?
+
+        begin_anew(data) if half
+        with_postgres(data) { |url| Backup.new(data, url).read(file, by: BY) }
+      end
+
+      def self.empty?(data) = !File.exist?(data.root) || Dir.empty?(data.root)
+
+      def self.begin_anew(data)
+        postgres = Start::Postgres.new(data)
+        postgres.stop
+        FileUtils.rm_rf(%w[postgres postgres.new database.password application.password].map { |name| data.path(name) })
+      end
+
+      def self.with_postgres(data)
         postgres = Start::Postgres.new(data)
         running = postgres.running?
-        yield Store::Database.open(postgres.start)
+        yield postgres.start
       ensure
         postgres&.stop unless running
       end
+      private_class_method :with_database, :restore, :empty?, :begin_anew, :with_postgres
 
       private
 
@@ -133,7 +180,7 @@ end
 
 if $PROGRAM_NAME == __FILE__
   begin
-    Bavard::Commands::Admin.with_database(ENV) { |db| puts Bavard::Commands::Admin.new(db, ENV.fetch("BAVARD_ADDRESS", "http://127.0.0.1:4600")).run(ARGV) }
+    puts Bavard::Commands::Admin.call(ENV, ARGV)
   rescue Bavard::Error => error
     abort error.message
   end

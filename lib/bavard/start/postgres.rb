@@ -32,6 +32,14 @@ module Bavard
         Process.uid.zero? ? USER_WHEN_ROOT : nil
       end
 
+      # @param name [String] of a program that comes with it
+      # @return [String] where it is
+      # @raise [Bavard::Error]
+      def self.binary(name)
+        newest = Dir[BINARIES].max_by { |path| path[%r{/(\d+)/bin}, 1].to_i } or raise Error, "PostgreSQL is not installed: no #{BINARIES}."
+        File.join(newest, name)
+      end
+
       # @param data [DataFolder]
       # @param fleeting [Boolean] faster, and not safe against power cuts
       def initialize(data, fleeting: false)
@@ -39,8 +47,7 @@ module Bavard
         @folder = data.path("postgres")
         @fleeting = fleeting
         @role = ApplicationRole.new(data, makes_more: fleeting)
-        @bin = Dir[BINARIES].max_by { |path| path[%r{/(\d+)/bin}, 1].to_i } ||
-          raise(Error, "PostgreSQL is not installed: no #{BINARIES}.")
+        @bin = File.dirname(self.class.binary("postgres"))
       end
 
       # @return [String] its URL for the application, once it answers

@@ -51,6 +51,7 @@ module Bavard
         %w[INT TERM HUP].each { |signal| trap(signal) { @over.tell } }
         @data = DataFolder.new(DataFolder.choose(@env, PROJECT, own_database? && Postgres.user)).lock
         check_port
+        check_whole
         begin_all
         say("\nStopping.")
       ensure
@@ -76,6 +77,12 @@ module Bavard
         return if Ports.free?(@port, host: @bind)
 
         raise Error, "Port #{@port} is taken by another program. Choose another one:  PORT=#{Ports.free(@port + 1)} bin/start"
+      end
+
+      def check_whole
+        return unless File.exist?(@data.path("restoring"))
+
+        raise Error, "A restore into #{@data.root} was cut off. Run it again:  bin/admin restore FILE"
       end
 
       def begin_all

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "sequel"
+require_relative "../error"
 require "sequel/extensions/pg_json_ops"
 
 Sequel.extension :migration
@@ -31,9 +32,21 @@ module Bavard
       end
 
       # @param db [Sequel::Database] brought to the newest version
+      # @raise [Bavard::Error] where it is newer than this program
       def migrate(db)
+        if newer?(db)
+          raise Error, "The database is of a newer Bavard (#{db[:schema_info].get(:version)}, this one knows #{newest}). Use that one, or restore " \
+                       "a backup of before."
+        end
+
         Sequel::Migrator.run(db, MIGRATIONS)
       end
+
+      # @return [Integer] the newest version that this program knows
+      def newest = Dir.children(MIGRATIONS).map(&:to_i).max
+
+      # @return [Boolean] whether it was brought to a version that this program does not know
+      def newer?(db) = db.table_exists?(:schema_info) && db[:schema_info].get(:version).to_i > newest
 
       # @return [Boolean] whether it answers and is as this version wants it
       def ready?(db)
