@@ -14,6 +14,7 @@ require_relative "live/pictures/backdrops"
 require_relative "fair/turns"
 require_relative "just_in_time"
 require_relative "lasting"
+require_relative "live/pictures/collector"
 require_relative "live/pictures/imports"
 require_relative "live/pictures/set_imports"
 require_relative "live/pictures/takings"
@@ -38,6 +39,7 @@ require_relative "store/database"
 require_relative "store/lease"
 require_relative "store/log"
 require_relative "store/secret_box"
+require_relative "store/spoken_of"
 require_relative "store/stores"
 require_relative "web/app"
 require_relative "web/http/in_time"
@@ -129,6 +131,8 @@ module Bavard
       @now_files = Live::NowFiles.new(@data.path("now"), @shows, logger: @log).start
       @sessions = NowAndThen.new("sessions", LOOK_AT_SESSIONS_EVERY_S) { Web::SignIn::Sessions.cut_ended(@site) }.tap(&:start)
       @ceilings = NowAndThen.new("ceilings", LOOK_AT_CEILINGS_EVERY_S) { read_ceilings }.start
+      @collector = Live::Collector.new(%w[pictures films sounds faces].map { |name| @data.path(name) }, Store::SpokenOf.new(@db),
+        @means.stores.accounts.deeds, logger: @log).start
       @sweeper = Live::Sweeper.new(@means.stores.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
     end
 
@@ -209,6 +213,7 @@ module Bavard
       @sweeper.stop
       @sessions.stop
       @ceilings.stop
+      @collector.stop
       @now_files.stop
       @set_imports&.stop
       @imports.stop_all

@@ -8,6 +8,8 @@ require_relative "../store/accounts"
 require_relative "../store/ceilings"
 require_relative "../store/database"
 require_relative "../store/usage"
+require_relative "../store/spoken_of"
+require_relative "../live/pictures/collector"
 require_relative "backup"
 
 module Bavard
@@ -30,6 +32,7 @@ module Bavard
         bin/admin use                    what each show uses
         bin/admin ceilings SHOW [files=500 …]   what a show of that number may have, where that is other than usual
         bin/admin deeds                  what operators did, and who signed in
+        bin/admin collect                takes files away that nobody uses any more; it is done by itself four times a day
         bin/admin backup FILE            all of it into one file, while it runs or not
         bin/admin restore FILE           out of that, into a folder (BAVARD_DATA) and a database that are empty
       WORDS
@@ -37,8 +40,10 @@ module Bavard
 
       # @param db [Sequel::Database]
       # @param address [String] where the installation is, for links
-      def initialize(db, address = "")
+      # @param data [Start::DataFolder, nil] where its files are
+      def initialize(db, address = "", data: nil)
         @db = db
+        @data = data
         @address = address
         @accounts = Store::Accounts.new(db)
       end
@@ -55,6 +60,7 @@ module Bavard
         when "use" then use
         when "ceilings" then ceilings(*rest)
         when "deeds" then deeds
+        when "collect" then collect
         else about(what, rest)
         end
       end
@@ -68,7 +74,7 @@ module Bavard
         what, file, more = words
         unless %w[backup restore].include?(what)
           address = env.fetch("BAVARD_ADDRESS", "http://127.0.0.1:4600")
-          return with_database(env, data) { |url| new(Store::Database.open(url), address).run(words) }
+          return with_database(env, data) { |url| new(Store::Database.open(url), address, data:).run(words) }
         end
         raise Error, USAGE if file.nil? || more
 
@@ -166,6 +172,12 @@ module Bavard
         ceilings.set(show.to_i, Store::Ceilings.read(given.join(" "))) if given.any?
         @accounts.deeds.note("ceilings", by: BY, about: "show #{show}", detail: ceilings.own(show.to_i)) if given.any?
         ceilings.of(show.to_i).map { |what, most| "#{what}=#{most}" }.join(" ")
+      end
+
+      def collect
+        folders = %w[pictures films sounds faces].map { |name| @data.path(name) }
+        collected = Live::Collector.new(folders, Store::SpokenOf.new(@db), @accounts.deeds, logger: nil).collect(by: BY)
+        "#{collected.files} files, #{(collected.bytes / MB).round(1)} MB"
       end
 
       def deeds
