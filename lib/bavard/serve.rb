@@ -41,6 +41,7 @@ require_relative "store/log"
 require_relative "store/secret_box"
 require_relative "store/spoken_of"
 require_relative "store/stores"
+require_relative "watched"
 require_relative "web/app"
 require_relative "web/http/in_time"
 require_relative "web/http/doorway"
@@ -86,7 +87,10 @@ module Bavard
       @log.info("ready on #{@settings.bind}:#{@settings.port}")
       Thread.new { Store::Stages.schema }
       # This thread's end is that of the process, which is begun anew.
-      Lasting.look until @over.within?(LOOK_EVERY_S)
+      until @over.within?(LOOK_EVERY_S)
+        Lasting.look
+        Watched.tell(Watched::GOES_ON)
+      end
       stop
     end
 

@@ -12,7 +12,7 @@ class LoadsAloneTest < Minitest::Test
     "fair" => %w[error], "pictures" => %w[aside error fair outward unwatched], "media" => %w[aside error core unwatched], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core feeds live start steady_clock store],
     "live" => %w[aside error core fair feeds just_in_time lasting now_and_then pictures relay store timer unwatched],
-    "web" => %w[aside error core copies fair exports feeds lasting media pictures relay store live unwatched], "start" => %w[error just_in_time pauses store]
+    "web" => %w[aside error core copies fair exports feeds lasting media pictures relay store live unwatched], "start" => %w[error just_in_time pauses store watched]
   }.freeze
 
   def test_the_core_loads_without_web_database_or_sockets

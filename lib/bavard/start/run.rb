@@ -11,6 +11,7 @@ require_relative "../store/database"
 require_relative "child"
 require_relative "data_folder"
 require_relative "../just_in_time"
+require_relative "../watched"
 require_relative "kept"
 require_relative "least_rights"
 require_relative "ports"
@@ -202,6 +203,7 @@ module Bavard
         @platforms&.places&.each { |name, place| say("#{name.ljust(8)} #{place}") }
         say("Data     #{@data.root}")
         say("Ctrl-C stops all of it.")
+        Watched.tell(Watched::READY)
         @db.disconnect
       end
 
@@ -226,6 +228,7 @@ module Bavard
       end
 
       def stop
+        Watched.tell(Watched::STOPPING)
         @keeper&.kill&.join
         @waiting&.stop
         @kept&.reverse_each(&:stop)

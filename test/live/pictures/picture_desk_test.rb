@@ -36,7 +36,7 @@ class PictureDeskTest < LiveTest
     socket.close
   end
 
-  def came = @came ||= Queue.new.tap { |queue| means.pictures.listen { |address| queue << address } }
+  def came = @came ||= Queue.new.tap { |queue| means.pictures.listen(self) { |address| queue << address } }
 
   def test_it_is_there_once_it_has_come_and_is_fetched_once
     came

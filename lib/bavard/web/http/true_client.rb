@@ -13,7 +13,7 @@ module Bavard
       CLAIMS = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_PROTO HTTP_X_FORWARDED_SCHEME HTTP_X_FORWARDED_SSL HTTP_X_FORWARDED_HOST
         HTTP_X_FORWARDED_PORT HTTP_X_FORWARDED_SERVER HTTP_X_REAL_IP HTTP_CLIENT_IP].freeze
       # For operators, who ask by whatever address they have.
-      EVERYWHERE = %w[/healthz /metrics].freeze
+      EVERYWHERE = %w[/healthz /healthz/live /healthz/ready /metrics].freeze
       NOT_HERE = [421, {"content-type" => "text/plain"}, ["Nothing is served here under that name.\n"]].freeze
       HSTS = {"strict-transport-security" => "max-age=31536000"}.freeze
       MOST_HOPS = 20
