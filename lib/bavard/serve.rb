@@ -137,7 +137,7 @@ module Bavard
       @ceilings = NowAndThen.new("ceilings", LOOK_AT_CEILINGS_EVERY_S) { read_ceilings }.start
       @collector = Live::Collector.new(%w[pictures films sounds faces].map { |name| @data.path(name) }, Store::SpokenOf.new(@db),
         @means.stores.accounts.deeds, logger: @log).start
-      @sweeper = Live::Sweeper.new(@means.stores.shows, Store::Log.new(@db), clock: @clock, logger: @log).start
+      @sweeper = Live::Sweeper.new(@means.stores.shows, Store::Log.new(@db), @means.stores.accounts.deeds, clock: @clock, logger: @log).start
     end
 
     def read_ceilings

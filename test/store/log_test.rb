@@ -82,7 +82,7 @@ class LogTest < LiveTest
     keep("old", back_ms: 3 * 86_400_000)
     keep("new", back_ms: 86_400_000)
     stores.shows.keep_for(@show.id, 2)
-    Bavard::Live::Sweeper.new(stores.shows, @log, clock:, logger: means.log).sweep
+    Bavard::Live::Sweeper.new(stores.shows, @log, stores.accounts.deeds, clock:, logger: means.log).sweep
     assert_equal ["new"], found
   end
 

@@ -12,9 +12,11 @@ module Bavard
 
       # @param shows [Store::Shows]
       # @param log [Store::Log]
-      def initialize(shows, log, clock:, logger:)
+      # @param deeds [Store::OperatorDeeds]
+      def initialize(shows, log, deeds, clock:, logger:)
         @shows = shows
         @log = log
+        @deeds = deeds
         @clock = clock
         @logger = logger
         @sweeping = NowAndThen.new("sweeper", EVERY_S) { |ended| sweep(ended) }
@@ -29,6 +31,7 @@ module Bavard
 
       # @param ended [#call] whether to stop
       def sweep(ended = -> { false })
+        @deeds.sweep
         @shows.ids.each do |id|
           before_ms = @clock.call - (@shows.find(id).keep_days * DAY_MS)
           sleep(BETWEEN_S) while @log.sweep(id, before_ms).positive? && !ended.call
