@@ -26,11 +26,15 @@ module Bavard
       @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
       @database_url = env.fetch("DATABASE_URL")
-      @address = env.fetch("BAVARD_ADDRESS", "http://#{bind}:#{port}")
+      @address = env.fetch("BAVARD_ADDRESS", "http://#{self.class.host(bind)}:#{port}")
       @log_level = env.fetch("BAVARD_LOG", "info").to_sym
       @log_format = one_of("BAVARD_LOG_FORMAT", %w[text json])
       read_what_is_checked
     end
+
+    # @param bind [String] an address to listen on
+    # @return [String] as it stands in a URL
+    def self.host(bind) = bind.include?(":") ? "[#{bind}]" : bind
 
     # @return [Outward::Door] what the platforms and the operator list may be inside
     def way_out = Outward::Door.new(inside: platforms.values.flat_map(&:authorities) + @inside)

@@ -23,8 +23,10 @@ class StartTest < Minitest::Test
     PORTS = 20
 
     # @param demo [Boolean] whether the demo show and the made-up platforms come with it
-    def initialize(port: OwnPorts.block_of(PORTS), folder: nil, demo: false)
+    # @param env [Hash] what else it finds
+    def initialize(port: OwnPorts.block_of(PORTS), folder: nil, demo: false, env: {})
       @port = port
+      @env = env
       @demo = demo
       @folder = folder || Dir.mktmpdir("bavard-start").tap { |made| FileUtils.chmod(0o755, made) }
       @said = File.join(@folder, "said.txt")
@@ -32,15 +34,16 @@ class StartTest < Minitest::Test
 
     def start
       File.write(@said, "")
-      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder}, "bin/start",
+      @pid = spawn({"PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => nil, "BAVARD_DEMO_FILES" => DemoFiles.folder, **@env}, "bin/start",
         *("--demo" if @demo), chdir: TestDatabase::PROJECT, in: File::NULL, out: [@said, "a"], err: %i[child out], pgroup: true)
       self
     end
 
     def said = File.read(@said)
     def links = said.scan(%r{http://\S+/air/\S+})
+    def over? = !Process.wait(pid, Process::WNOHANG).nil?
     def ready? = said.include?("Ctrl-C")
-    def address = "http://127.0.0.1:#{port}"
+    def address = "http://#{@env.key?("BAVARD_BIND") ? "[#{@env["BAVARD_BIND"]}]" : "127.0.0.1"}:#{port}"
 
     # @return [Net::HTTPResponse, Unanswered]
     def get(path)
@@ -76,7 +79,7 @@ class StartTest < Minitest::Test
   end
 
   def until_ready(one)
-    wait_for("bin/start to be ready:\n#{one.said}", limit_s: 200) { one.ready? || (one.said.include?("Choose another") && flunk(one.said)) }
+    wait_for("bin/start to be ready", limit_s: 200) { one.ready? || (one.over? && flunk(one.said)) }
     one
   end
 
@@ -134,6 +137,24 @@ class StartTest < Minitest::Test
     assert_equal 2, cookies.uniq.size
     two.interrupt
     assert_equal "200", one.get("/healthz").code
+  end
+
+  def serving(one) = `pgrep -P #{one.pid} -f serve.rb`.to_i
+
+  # On another address; what the operator lists is read again on a hang-up, and screens find the same place again.
+  def test_where_it_listens_and_a_hang_up
+    list = File.join(Dir.mktmpdir.tap { |folder| FileUtils.chmod(0o755, folder) }, "own.json")
+    File.write(list, JSON.generate([{key: "ferry", name: "Ferry", kind: "irc", shape: "circle", colour: "#5fb8d6", base: "http://127.0.0.1:1"}]))
+    one = until_ready(started(env: {"BAVARD_BIND" => "::1", "BAVARD_PLATFORMS" => list}))
+    assert_match(%r{^Bavard +http://\[::1\]:#{one.port}$}, one.said)
+    before = serving(one)
+    Process.kill("HUP", one.pid)
+    wait_for("another one to serve") { ![0, before].include?(serving(one)) && answers?(one) }
+    File.write(list, "nonsense")
+    Process.kill("HUP", one.pid)
+    wait_for("the word of it") { one.said.include?("Bavard ended (status") }
+    File.write(list, "[]")
+    wait_for("it to answer again") { answers?(one) }
   end
 
   def test_an_application_that_dies_is_started_again

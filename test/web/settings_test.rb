@@ -13,6 +13,7 @@ class SettingsTest < Minitest::Test
   def test_what_nobody_set_is_as_the_readme_says
     usual = settings
     assert_equal [4600, "127.0.0.1", "http://127.0.0.1:4600", "open"], [usual.port, usual.bind, usual.address, usual.accounts]
+    assert_equal "http://[::1]:4600", settings("BAVARD_BIND" => "::1").address
     refute_predicate usual.letters, :delivered?
   end
 

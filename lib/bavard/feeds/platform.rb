@@ -36,16 +36,17 @@ module Bavard
       # @return [Platform]
       def self.own(description, id, door) = of(description, key: "#{OWN}#{id}").tap { |platform| platform.door = door }
 
-      # @param file [String, nil]
+      # @param files [String, nil] with colons between them, where there are several; the later wins
       # @return [Hash{String => Platform}] by key
-      # @raise [Bavard::Error] where the file cannot be read
-      def self.all(file)
-        return {} if file.to_s.empty?
+      # @raise [Bavard::Error] where one cannot be read
+      def self.all(files) = files.to_s.split(File::PATH_SEPARATOR).map { |file| listed(file) }.reduce({}, :merge)
 
+      def self.listed(file)
         JSON.parse(File.read(file)).to_h { |given| read(given).then { |platform| [platform.key, platform] } }
       rescue SystemCallError, JSON::ParserError, KeyError, ArgumentError, NoMethodError, Described::Faulty => error
         raise Error, "The list of platforms in #{file} cannot be read: #{error.message.lines.first.strip}"
       end
+      private_class_method :listed
 
       # One of the list: as it is said there, or a whole description.
       #

@@ -43,6 +43,12 @@ module Bavard
 
       def stop = @child.stop
 
+      # Ends it and begins it with what is set now.
+      def anew
+        stop
+        start
+      end
+
       private
 
       def plan(status)

@@ -49,7 +49,8 @@ module Bavard
       end
 
       def run
-        %w[INT TERM HUP].each { |signal| trap(signal) { @over.tell } }
+        %w[INT TERM].each { |signal| trap(signal) { @over.tell } }
+        trap("HUP") { @anew = true }
         @data = DataFolder.new(DataFolder.choose(@env, PROJECT, own_database? && Postgres.user)).lock
         check_port
         check_whole
@@ -162,7 +163,7 @@ module Bavard
       def app(rights)
         Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
           env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
-                "BAVARD_PLATFORMS" => @platforms ? @platforms.file : @env["BAVARD_PLATFORMS"].to_s})
+                "BAVARD_PLATFORMS" => [@platforms&.file, @env["BAVARD_PLATFORMS"]].compact.reject(&:empty?).join(File::PATH_SEPARATOR)})
       end
 
       # @return [Boolean] false where it is over before that
@@ -181,7 +182,7 @@ module Bavard
 
       # @return [String, nil] "ok", what it waits for, or nothing where nobody answers
       def healthz
-        answer = Net::HTTP.get_response(URI("http://#{@bind}:#{@port}/healthz"))
+        answer = Net::HTTP.get_response(URI("#{address}/healthz"))
         return "ok" if answer.is_a?(Net::HTTPOK)
 
         JSON.parse(answer.body)["waits_for"]
@@ -189,12 +190,12 @@ module Bavard
         nil
       end
 
+      def address = "http://#{@bind.include?(":") ? "[#{@bind}]" : @bind}:#{@port}"
       def log = @data.path("log", "bavard.log")
       def last_words = File.readlines(log).last(6).join
 
       def announce
         @db.disconnect
-        address = "http://#{@bind}:#{@port}"
         say("Bavard   #{address}")
         say("Sign in  #{@demo ? @demo.sign_in : "with your own account"}") unless @db[:accounts].empty?
         say("Begin    #{address}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
@@ -212,7 +213,17 @@ module Bavard
 
       def watch
         @keeper = Thread.new { look_after_database } if @postgres
-        @kept.each(&:look) until @over.within?(LOOK_EVERY_S)
+        until @over.within?(LOOK_EVERY_S)
+          begin_anew if @anew
+          @kept.each(&:look)
+        end
+      end
+
+      # What the operator lists in files is read again; screens keep their picture meanwhile.
+      def begin_anew
+        @anew = false
+        say("Beginning anew.")
+        @kept.last.anew
       end
 
       # The application goes on without it meanwhile. In a thread of its own: it may take as long as it wants to.
