@@ -24,13 +24,14 @@ require_relative "prompter"
 require_relative "restart"
 require_relative "endurance"
 require_relative "flood"
+require_relative "full_house"
 require_relative "full_show"
 require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  many described legible pages].freeze
+  many house described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
@@ -55,6 +56,7 @@ found[:described] = Bench::Described.new.then { |bench| bench.run.merge(bench.fr
 found[:legible] = Bench::LegiblePixels.new.run if wanted.include?("legible")
 found[:pages] = Bench::Pages.new.run if wanted.include?("pages")
 found[:many_shows] = Bench::ManyShows.new.run if wanted.include?("many")
+found[:full_house] = Bench::FullHouse.new.run if wanted.include?("house")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
@@ -82,6 +84,14 @@ if (many = found[:many_shows])
   rows << ["all asleep", "#{many[:asleep_mb]} MB, #{many[:asleep_percent]} % of a core", "-", "2 % or less", steal]
   rows << ["all awake, each", "#{many[:awake_mb_each]} MB", "-", "-", steal]
   rows << ["all awake, and nobody looks", "#{many[:awake_percent]} % of a core", "-", "-", steal]
+end
+if (house = found[:full_house])
+  steal = "#{house[:steal_percent]} %"
+  rows << ["#{house[:shows]} shows with a feed and a screen, 20 lines/s together: half, 99 in 100, lost",
+    "#{house[:all_half_ms]} ms, #{house[:all_late_ms]} ms, #{house[:all_lost]}", "-", "60 ms, 250 ms, 0", steal]
+  rows << ["a line beside two shows, #{house[:flooded_lines_a_s]} lines/s in both together: half, 99 in 100, lost",
+    "#{house[:beside_half_ms]} ms, #{house[:beside_late_ms]} ms, #{house[:beside_lost]}", "#{house[:calm_late_ms]} ms without",
+    "20 ms more or less, 0", steal]
 end
 if (pages = found[:pages])
   slowest, at = pages[:stations].max_by { |_, one| one[:warm_ms] }
@@ -245,4 +255,4 @@ widths = rows.transpose.map { |column| column.map(&:length).max }
 rows.each { |row| puts row.each_with_index.map { |cell, index| cell.ljust(widths[index]) }.join("  ").rstrip }
 FileUtils.mkdir_p("tmp")
 File.write("tmp/bench.json", "#{JSON.pretty_generate(found)}\n")
-TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices microphones many])
+TestDatabase.stop if wanted.intersect?(%w[keyboard screens restart feeds pack stage prompter voices microphones many house])
