@@ -44,6 +44,7 @@ class Pictures
     gate
     prompter
     station("/people/", ".person", "people")
+    station("/operator/", "[data-account]", "operator")
     dressed
     stages
     air
@@ -59,7 +60,6 @@ class Pictures
   def dressed
     station("/dress/cast/", ".cast-tile img", "cast")
     cues
-    find
   end
 
   # A host of their own, half way from chat to air.
@@ -77,15 +77,6 @@ class Pictures
     sleep 12
     shot("lead")
     @browser.cookies.clear
-  end
-
-  # By words that nobody has written on it.
-  def find
-    @browser.keyboard.type("f")
-    @browser.at_css("#find-words").focus.type("behind camera")
-    until_there("#find-list li")
-    sleep 0.5
-    shot("find")
   end
 
   # A line tried.
