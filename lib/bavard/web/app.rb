@@ -32,6 +32,7 @@ require_relative "http/operations"
 require_relative "stations/operator/operator_app"
 require_relative "stations/people/people_app"
 require_relative "http/pictures"
+require_relative "http/request_ids"
 require_relative "stations/prompter/prompter_app"
 require_relative "stations/prompter/prompter_link_app"
 require_relative "accounts/sign_in"
@@ -75,6 +76,7 @@ module Bavard
       def builder(session, sign_in)
         Rack::Builder.new do
           use Headers
+          use RequestIds
           use LastResort
           use Outflow::Middleware
           use Operations
