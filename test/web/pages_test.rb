@@ -174,6 +174,18 @@ class PagesTest < WebTest
     end
   end
 
+  # Viewers see nothing of it, and the page comes back by itself.
+  def test_a_link_that_cannot_be_looked_up_while_the_database_is_away_is_an_empty_picture
+    token = "t" * 32
+    get "/air/#{token}"
+    assert_equal 404, last_response.status
+    nothing = last_response.body
+    @shows.define_singleton_method(:by_token) { |_| raise Sequel::DatabaseConnectionError, "away" }
+    get "/air/#{token}"
+    assert_equal 200, last_response.status
+    assert_equal nothing.sub('data-socket=""', %(data-socket="/air/#{token}/live")), last_response.body
+  end
+
   def test_operators_see_health_and_figures
     get "/healthz"
     assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []},

@@ -35,7 +35,7 @@ module Bavard
       #
       # @return [Array<Integer>] shows that another process has taken meanwhile
       def renew
-        @lock.synchronize { @held.keys.reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) } }
+        @lock.synchronize { (@held.keys - ours).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) } }
       rescue Sequel::DatabaseError
         [] # while the database is away nobody else can take them either
       end
@@ -52,7 +52,13 @@ module Bavard
 
       private
 
-      # The same connection may take the same lock any number of times.
+      # @return [Array<Integer>] shows whose lock this connection has
+      def ours
+        locks = @db[:pg_locks].where(locktype: "advisory", granted: true, classid: KIND, pid: Sequel.function(:pg_backend_pid))
+        locks.select_map(:objid)
+      end
+
+      # Taken twice by the same connection, it would have to be let go twice.
       def lock(show_id)
         @db.get(Sequel.function(:pg_try_advisory_lock, KIND, show_id))
       end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "sequel"
 require "sinatra/base"
 require "tilt/erubi"
 require_relative "../views"
@@ -38,9 +39,16 @@ module Bavard
       helpers do
         def answer(side)
           cache_control :no_store
-          known = env["bavard.site"].shows.by_token(params[:token])
+          known = known?(params[:token])
           status 404 unless known
           LinkPage.new(self, known ? "/air/#{params[:token]}/live" : "", query, edited: false, side:).answer
+        end
+
+        # While the database is away, a show that sleeps cannot be told from one that is none: its page waits for it.
+        def known?(token)
+          !env["bavard.site"].shows.by_token(token).nil?
+        rescue Sequel::DatabaseError, Sequel::PoolTimeout
+          true
         end
 
         def query
