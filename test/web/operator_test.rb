@@ -148,6 +148,35 @@ class OperatorTest < WebTest
     assert_empty db[:accounts].where(email: "late@reedmere.example").all
   end
 
+  def test_an_address_that_has_an_account_uses_up_no_invitation
+    @site.accounts = "closed"
+    send_form("/operator/invitations", "name" => "Nils")
+    link = answer["word"]
+    clear_cookies
+    get link
+    token = last_response.body[/name="_csrf" value="([^"]+)"/, 1]
+    post "/account/create-account", {"_csrf" => token, "login" => "ibrahim@reedmere.example", "password" => PASSWORD}
+    assert_includes 400..499, status
+    assert_equal [2, 1], [db[:accounts].count, db[:account_invitations].count]
+    token = last_response.body[/name="_csrf" value="([^"]+)"/, 1]
+    post "/account/create-account", {"_csrf" => token, "login" => "nils@reedmere.example", "password" => PASSWORD}
+    assert_equal [302, 3, 0], [status, db[:accounts].count, db[:account_invitations].count]
+  end
+
+  # Between the look at it and its use.
+  def test_where_somebody_was_faster_there_is_no_account
+    @site.accounts = "closed"
+    send_form("/operator/invitations", "name" => "Nils")
+    link = answer["word"]
+    clear_cookies
+    get link
+    token = last_response.body[/name="_csrf" value="([^"]+)"/, 1]
+    stores.accounts.define_singleton_method(:take_up) { |_| false }
+    stores.accounts.define_singleton_method(:invited?) { |_| (@looks = (@looks || 0) + 1) == 1 }
+    post "/account/create-account", {"_csrf" => token, "login" => "nils@reedmere.example", "password" => PASSWORD}
+    assert_equal [403, 2, 2], [status, db[:accounts].count, db[:shows].count]
+  end
+
   def test_a_new_account_a_new_operator_and_everywhere_signed_out
     send_form("/operator/accounts", "email" => "ada@reedmere.example", "show" => "Dusk watch")
     word = answer["word"]

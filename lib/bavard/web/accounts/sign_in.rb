@@ -108,9 +108,11 @@ module Bavard
         before_create_account do
           @asked_for = remove_session_value(login_redirect_session_key)
           Begin.check(self)
-          Door.use(self, site)
         end
-        after_create_account { Begin.show(self, site) }
+        after_create_account do
+          Door.use(self, site)
+          Begin.show(self, site)
+        end
       end
       # What it is called.
       WORDS = lambda do |_site|

@@ -40,12 +40,14 @@ module Bavard
           true
         end
 
-        # Ends the request where an invitation that was needed was used by somebody else meanwhile.
+        # Once the account is there: an address that has one already uses up no invitation. Where somebody else has used it meanwhile,
+        # there is no account.
         def use(rodauth, site)
           token = rodauth.session[INVITATION] or return
           rodauth.session.delete(INVITATION)
           return if site.stores.accounts.take_up(token) || site.accounts == "open"
 
+          site.db.rollback_on_exit
           keep(rodauth, site)
         end
 
