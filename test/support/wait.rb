@@ -7,6 +7,7 @@ module Wait
   # Seconds between two looks: the first, how much longer each next one, and the longest. Who looks all the time takes from whom it waits for.
   PAUSES_S = [0.005, 1.3, 0.1].freeze
 
+  # @param what [String, #call] in words; called, it tells what there is in its place by then
   # @yield until it gives something true
   # @return what it gave
   def wait_for(what, limit_s: LIMIT_S)
@@ -15,7 +16,9 @@ module Wait
     loop do
       found = yield
       return counted(found) if found
-      raise Minitest::Assertion, "waited #{limit_s} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+        raise Minitest::Assertion, "waited #{limit_s} s for #{what.respond_to?(:call) ? what.call : what}"
+      end
 
       Thread.pass
       IO.select(nil, nil, nil, pause_s)

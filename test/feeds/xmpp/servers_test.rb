@@ -30,9 +30,9 @@ module XmppServersTests
     until_live
   end
 
-  def until_live = wait_for("the room to be read, not #{@probe.state.inspect}") { @probe.state&.state == :live }
-  def until_state(state) = wait_for("#{state}, not #{@probe.state.inspect}") { @probe.state&.state == state }
-  def said(text) = wait_for("“#{text}” among #{@probe.of(:line).map { |one| one.body.text }}") { @probe.of(:line).find { |one| one.body.text == text } }
+  def until_live = wait_for(-> { "the room to be read, not #{@probe.states} #{@probe.state.inspect}" }) { @probe.state&.state == :live }
+  def until_state(state) = wait_for(-> { "#{state}, not #{@probe.states} #{@probe.state.inspect}" }) { @probe.state&.state == state }
+  def said(text) = wait_for(-> { "“#{text}” among #{@probe.of(:line).map { |one| one.body.text }}" }) { @probe.of(:line).find { |one| one.body.text == text } }
 
   def test_a_guest_reads_with_roles_replies_and_actions
     read(guest)
