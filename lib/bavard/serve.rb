@@ -32,7 +32,7 @@ require_relative "pauses"
 require_relative "pictures/cabinet"
 require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
-require_relative "relay/hub"
+require_relative "relay/nchan"
 require_relative "settings"
 require_relative "steady_clock"
 require_relative "store/database"
@@ -118,9 +118,15 @@ module Bavard
 
     def begin_parts
       watch_database
-      @hub = Relay::Hub.new(clock: @clock, log: @log).start
+      @hub = hub.start
       @shows = Live::Shows.new(@means = means, lease: @lease).start
       @site = site
+    end
+
+    # @return [Relay::Hub, Relay::Nchan]
+    def hub
+      inside = Relay::Hub.new(clock: @clock, log: @log)
+      @settings.relay ? Relay::Nchan.new(inside, @settings.relay, clock: @clock, log: @log) : inside
     end
 
     # Every line begins anew, so that each is known.

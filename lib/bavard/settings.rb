@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "uri"
 require_relative "error"
 require_relative "feeds/platform"
 require_relative "outward/door"
@@ -16,7 +17,7 @@ module Bavard
     ACCOUNTS = %w[open invited closed].freeze
 
     attr_reader :port, :bind, :data, :database_url, :address, :accounts, :letters, :ceilings, :proxies, :hosts, :platforms, :log_level,
-      :log_format, :metrics
+      :log_format, :metrics, :relay
 
     # @param env [Hash] as ENV
     # @raise [Bavard::Error] naming what cannot be read
@@ -48,6 +49,7 @@ module Bavard
       @ceilings = ceilings_of(@env["BAVARD_CEILINGS"])
       @proxies = Web::TrueClient.proxies(@env["BAVARD_PROXIES"])
       @hosts = Web::TrueClient.hosts(@env["BAVARD_HOSTS"])
+      @relay = relay_at(@env["BAVARD_RELAY"])
       @inside = Outward::Door.list(@env["BAVARD_INSIDE"])
       @platforms = with_described(Feeds::Platform.all(@env["BAVARD_PLATFORMS"]))
     end
@@ -64,6 +66,18 @@ module Bavard
       Store::Ceilings.read(given)
     rescue Error => error
       raise Error, "BAVARD_CEILINGS: #{error.message}"
+    end
+
+    # @return [URI::HTTP, nil]
+    def relay_at(given)
+      return if given.to_s.empty?
+
+      at = URI.parse(given)
+      return at if at.instance_of?(URI::HTTP) && at.host && ["", "/"].include?(at.path)
+
+      raise URI::InvalidURIError
+    rescue URI::InvalidURIError
+      raise Error, "BAVARD_RELAY is where a relay takes frames, such as http://127.0.0.1:4650; “#{given[0, 60]}” is none."
     end
 
     def one_of(name, known)

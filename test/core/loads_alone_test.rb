@@ -8,7 +8,7 @@ class LoadsAloneTest < Minitest::Test
   LIB = File.expand_path("../../lib/bavard", __dir__)
   # What each part may require, besides itself.
   MAY = {
-    "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core lasting outward], "relay" => %w[error core lasting], "store" => %w[error core],
+    "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core lasting outward], "relay" => %w[error core lasting now_and_then pauses], "store" => %w[error core],
     "fair" => %w[error], "pictures" => %w[aside error fair outward unwatched], "media" => %w[aside error core unwatched], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core feeds live start steady_clock store],
     "live" => %w[aside error core fair feeds just_in_time lasting now_and_then pictures relay store timer unwatched],

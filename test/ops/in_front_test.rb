@@ -3,6 +3,7 @@
 require "argon2"
 require "openssl"
 require "socket"
+require_relative "../support/nginx"
 require_relative "../support/plain"
 require_relative "../support/processes"
 require_relative "../../lib/bavard/store/shows"
@@ -12,31 +13,24 @@ require_relative "../../lib/bavard/store/stages"
 class NginxInFrontTest < Minitest::Test
   include Wait
 
-  NGINX = "/usr/local/lib/nginx-package/usr/sbin/nginx"
   HOST = "live.reedmere.example"
 
   def setup
     TestDatabase.use(:house)
     TestDatabase.clean
-    @folder = Dir.mktmpdir("bavard-nginx").tap { |made| FileUtils.chmod(0o755, made) }
     @tls = OwnPorts.one
     @plain = OwnPorts.one
     @app = RunningApp.new(env: {"BAVARD_ADDRESS" => "https://#{HOST}", "BAVARD_HOSTS" => HOST, "BAVARD_PROXIES" => "127.0.0.1"}).start
-    make_certificate
-    write_settings
-    @pid = spawn(NGINX, "-p", @folder, "-c", "#{@folder}/nginx.conf", out: "#{@folder}/said", err: %i[child out])
-    wait_for("nginx:\n#{File.read("#{@folder}/said")}") { connect&.then { |made| made.close || true } }
+    @nginx = Nginx.new { |folder| make_certificate(folder) && settings(folder) }.start(@tls)
   end
 
   def teardown
-    Process.kill("TERM", @pid)
-    Process.wait(@pid)
+    @nginx.remove
     @app.stop
     TestDatabase.use(:house)
-    FileUtils.rm_rf(@folder)
   end
 
-  def make_certificate
+  def make_certificate(folder)
     key = OpenSSL::PKey::EC.generate("prime256v1")
     certificate = OpenSSL::X509::Certificate.new.tap do |made|
       made.subject = made.issuer = OpenSSL::X509::Name.parse("/CN=#{HOST}")
@@ -47,27 +41,15 @@ class NginxInFrontTest < Minitest::Test
       made.not_after = Time.now + 3600
       made.sign(key, "SHA256")
     end
-    File.write("#{@folder}/key.pem", key.to_pem)
-    File.write("#{@folder}/certificate.pem", certificate.to_pem)
+    File.write("#{folder}/key.pem", key.to_pem)
+    File.write("#{folder}/certificate.pem", certificate.to_pem)
   end
 
   # What ships, with ports and files of this test's.
-  def write_settings
-    ours = File.read(File.join(TestDatabase::PROJECT, "ops/nginx/bavard.conf"))
+  def settings(folder)
+    Nginx.shipped("bavard.conf")
       .sub("127.0.0.1:4600", "127.0.0.1:#{@app.port}").sub("listen 80", "listen 127.0.0.1:#{@plain}").sub("listen 443", "listen 127.0.0.1:#{@tls}")
-      .gsub("/etc/ssl/bavard", @folder)
-    File.write("#{@folder}/nginx.conf", <<~CONF)
-      daemon off;
-      user root;
-      pid #{@folder}/pid;
-      error_log stderr;
-      events {}
-      http {
-        access_log off;
-        #{%w[client_body proxy fastcgi uwsgi scgi].map { |name| "#{name}_temp_path #{@folder}/#{name};" }.join(" ")}
-        #{ours}
-      }
-    CONF
+      .gsub("/etc/ssl/bavard", folder)
   end
 
   def connect

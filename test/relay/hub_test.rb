@@ -1,87 +1,31 @@
 # frozen_string_literal: true
 
-require "json"
-require "minitest/autorun"
-require "semantic_logger"
-require "socket"
-require "websocket/driver"
-require_relative "../support/wait"
-require_relative "../../lib/bavard/relay/hub"
-require_relative "../../lib/bavard/relay/topic"
+require "net/http"
+require_relative "../support/plain"
+require_relative "../support/relays"
 
-# The hub on real socket pairs, as the web server hands them over.
-class HubTest < Minitest::Test
+# What pages may rely on, whoever holds their lines.
+module RelayContract
   include Wait
-
-  # A page at the other end.
-  class Page
-    attr_reader :texts, :socket, :closed_with, :beats
-
-    # What tells nothing but that the line holds.
-    BEAT = /\A\{"t":\d+\}\z/
-
-    def initialize(socket)
-      @socket = socket
-      @texts = []
-      @beats = []
-      @driver = WebSocket::Driver.client(self)
-      @driver.on(:message) { |event| (event.data.match?(BEAT) ? @beats : @texts) << event.data }
-      @driver.on(:close) { |event| @closed_with = event.code }
-      @driver.start
-    end
-
-    def url = "ws://bavard.example/air/x/live"
-    def say(text) = @driver.text(text)
-
-    def write(bytes)
-      socket.write(bytes)
-    rescue Errno::EPIPE
-      nil # it was let go
-    end
-
-    def read
-      while (bytes = socket.read_nonblock(4096, exception: false)).is_a?(String)
-        @driver.parse(bytes)
-      end
-      self
-    end
-  end
-
-  # Remembers what pages did.
-  class Follower
-    attr_reader :happened
-
-    def initialize = @happened = Queue.new
-    def opened(_connection) = happened << :opened
-    def heard(_connection, text) = happened << text
-    def closed(_connection) = happened << :closed
-  end
 
   def setup
     @now_ms = 0
-    @hub = Bavard::Relay::Hub.new(clock: -> { @now_ms }, log: SemanticLogger["test"]).start
+    @relay = relay(-> { @now_ms })
     @topic = Bavard::Relay::Topic.new("air:1", "boot")
-    @follower = Follower.new
+    @follower = Relays::Follower.new
   end
 
-  def teardown = @hub.stop
+  def teardown = @relay&.stop
 
-  def page(last: nil)
-    theirs, ours = UNIXSocket.pair
-    page = Page.new(theirs)
-    request = ours.readpartial(4096)
-    env = request.lines.drop(1).filter_map { |line| line.chomp.split(": ", 2) if line.include?(": ") }
-      .to_h { |key, value| ["HTTP_#{key.upcase.tr("-", "_")}", value] }
-    @hub.join(ours, env.merge("REQUEST_METHOD" => "GET", "REQUEST_URI" => "/air/x/live"), @topic, follower: @follower, last:)
-    page
-  end
+  def hub = @relay.hub
+  def page(last: nil) = @relay.page(@topic, @follower, last:)
 
   def publish(change)
-    @hub.deliver(@topic, @topic.frame(change, -> { {all: change} }))
+    hub.deliver(@topic, @topic.frame(change, -> { {all: change} }))
   end
 
   def until_texts(page, count)
-    wait_for("#{count} messages") { page.read.texts.size >= count }
+    wait_for(-> { "#{count} messages, not #{page.texts.map { |text| text[0, 80] }}" }) { page.read.texts.size >= count }
     page.texts.map { |text| JSON.parse(text) }
   end
 
@@ -106,35 +50,14 @@ class HubTest < Minitest::Test
     assert_equal :closed, @follower.happened.pop
   end
 
-  def test_a_page_that_does_not_read_never_slows_another
-    slow = page
-    quick = page
-    until_texts(quick, 1)
-    40.times do |number|
-      publish({number:, ballast: "x" * 40_000})
-      until_texts(quick, number + 2)
-    end
-    frames = until_texts(quick, 41)
-    assert_equal (0..39).to_a, frames.drop(1).map { |frame| frame["number"] }
-    last = JSON.parse(wait_for("the slow page to catch up") { slow.read.texts.find { |text| text.include?('"whole":true,"all"') } })
-    assert_equal 39, last.dig("all", "number")
-  end
-
   def test_garbage_from_a_page_costs_that_page_alone
     bad = page
     good = page
     until_texts(bad, 1)
     bad.socket.write("\x00\xFF garbage #{"y" * 50_000}")
     publish({number: 1})
-    assert_equal 1, until_texts(good, 2).last["number"]
+    wait_for("the good one to have it") { newest(good) == 1 }
     wait_for("the bad page to be gone") { @follower.happened.size.positive? && drained.include?(:closed) }
-  end
-
-  def test_a_page_that_says_nothing_for_long_is_let_go
-    one = page
-    until_texts(one, 1)
-    @now_ms = 20_000
-    wait_for("the page to be let go") { (@now_ms += 50_000) && drained.include?(:closed) }
   end
 
   def test_a_page_hears_that_its_line_holds_and_how_long_it_is
@@ -142,19 +65,6 @@ class HubTest < Minitest::Test
     wait_for("two beats") { one.read.beats.size >= 2 }
     first, second = one.beats.map { |beat| JSON.parse(beat)["t"] }
     assert_operator second - first, :>=, Bavard::Relay::Hub::BEAT_EVERY_MS
-  end
-
-  # What others send over a line of their own is answered, and nothing else is said but now and then.
-  def test_who_is_no_page_of_ours_hears_now_and_then_that_the_line_holds
-    @topic = Bavard::Relay::Topic.new("inbox:1", "boot", timed: false)
-    other = page
-    ours = Bavard::Relay::Topic.new("air:2", "boot").then { |topic| (@topic = topic) && page }
-    until_texts(other, 1)
-    wait_for("two beats of ours") { ours.read.beats.size >= 2 }
-    assert_empty other.read.beats
-    @now_ms = 20_000
-    wait_for("the word") { other.read.texts.include?("{}") }
-    refute_includes ours.read.texts, "{}"
   end
 
   def test_whether_all_is_there_is_answered_behind_all_of_it
@@ -182,11 +92,59 @@ class HubTest < Minitest::Test
   end
 
   def test_a_link_that_is_replaced_says_so_and_closes
+    one, other = Array.new(2) { page }
+    [one, other].each { |each| until_texts(each, 1) }
+    hub.close(@topic)
+    wait_for("the word") { [one, other].all? { |each| each.read.replaced? } }
+    assert_equal [0, 0], [hub.size(@topic), hub.pages]
+  end
+
+  def test_those_are_cut_off_who_are_meant
     one = page
     until_texts(one, 1)
-    @hub.close(@topic)
-    wait_for("the word") { one.read.closed_with }
-    assert_equal 4404, one.closed_with
+    hub.cut_where { |env| env["HTTP_HOST"] == "elsewhere.example" }
+    publish({number: 1})
+    assert_equal 1, until_texts(one, 2).last["number"]
+    hub.cut_where { |env| env["REQUEST_URI"] || env["HTTP_HOST"] }
+    wait_for("the word") { one.read.replaced? }
+  end
+
+  def test_what_is_said_to_one_page_is_heard_by_no_other
+    one, other = Array.new(2) { page }
+    [one, other].each { |each| until_texts(each, 1) }
+    hub.whisper(@topic, @follower.connections.first.id, '{"only":1}')
+    publish({number: 1})
+    wait_for("the word") { one.read.heard?('{"only":1}') }
+    assert_equal 1, until_texts(other, 2).last["number"]
+    refute other.heard?("only")
+  end
+
+  def test_pages_are_counted_and_what_is_sent_to_them
+    pages = Array.new(3) { page }
+    pages.each { |each| until_texts(each, 1) }
+    before = hub.delivered
+    publish({number: 1})
+    pages.each { |each| until_texts(each, 2) }
+    wait_for("the count") { hub.delivered == before + 3 }
+    assert_equal [3, 3], [hub.size(@topic), hub.pages]
+    pages.first.socket.close
+    wait_for("one to be gone") { hub.size(@topic) == 2 }
+  end
+
+  def test_a_page_that_does_not_read_never_slows_another
+    slow, quick = Array.new(2) { page }
+    until_texts(quick, 1)
+    40.times do |number|
+      publish({number:, ballast: "x" * 40_000})
+      until_texts(quick, number + 2)
+    end
+    assert_equal (0..39).to_a, until_texts(quick, 41).drop(1).map { |frame| frame["number"] }
+    wait_for(-> { "the slow page to catch up, not #{slow.texts.map { |text| text[0, 60] }}" }) { newest(slow) == 39 }
+  end
+
+  def newest(page)
+    last = JSON.parse(page.read.texts.last || "{}")
+    last["number"] || last.dig("all", "number")
   end
 
   private
@@ -195,5 +153,111 @@ class HubTest < Minitest::Test
     @seen ||= []
     @seen << @follower.happened.pop until @follower.happened.empty?
     @seen
+  end
+end
+
+# Pages at the application itself, on real socket pairs, as the web server hands them over.
+class HubTest < Minitest::Test
+  include RelayContract
+
+  def relay(clock) = Relays::Embedded.new(clock)
+
+  def test_a_page_that_says_nothing_for_long_is_let_go
+    one = page
+    until_texts(one, 1)
+    @now_ms = 20_000
+    wait_for("the page to be let go") { (@now_ms += 50_000) && drained.include?(:closed) }
+  end
+
+  # What others send over a line of their own is answered, and nothing else is said but now and then.
+  def test_who_is_no_page_of_ours_hears_now_and_then_that_the_line_holds
+    @topic = Bavard::Relay::Topic.new("inbox:1", "boot", timed: false)
+    other = page
+    ours = Bavard::Relay::Topic.new("air:2", "boot").then { |topic| (@topic = topic) && page }
+    until_texts(other, 1)
+    wait_for("two beats of ours") { ours.read.beats.size >= 2 }
+    assert_empty other.read.beats
+    @now_ms = 20_000
+    wait_for("the word") { other.read.texts.include?("{}") }
+    refute_includes ours.read.texts, "{}"
+  end
+end
+
+# Pages at nginx with Nchan, set as ops/nginx has it.
+class NchanTest < Minitest::Test
+  include RelayContract
+
+  def relay(clock) = Relays::OverNginx.new(clock)
+
+  def test_whoever_says_too_much_is_cut_off
+    one = page
+    until_texts(one, 1)
+    one.say("y" * 40_000)
+    wait_for("it to be gone") { one.read.gone? && drained.include?(:closed) }
+    assert_equal [:opened, :closed], drained
+  end
+
+  # It cannot tell any more who is gone.
+  def test_after_nginx_was_killed_nobody_is_taken_to_be_there
+    one = page
+    until_texts(one, 1)
+    @relay.nginx.stop("KILL")
+    wait_for("everybody to be gone") { hub.pages.zero? && drained.include?(:closed) }
+    refute_predicate hub, :there?
+    publish({number: 1})
+    @relay.nginx.start(@relay.frames_port)
+    wait_for("the relay") { hub.there? }
+    two = page(last: "boot:0")
+    assert_equal 1, until_texts(two, 1).first["missed"].first["number"]
+    publish({number: 2})
+    assert_equal 2, until_texts(two, 2).last["number"]
+  end
+
+  # Nginx holds lines longer than we live.
+  def test_pages_of_an_earlier_process_come_back
+    one = page
+    until_texts(one, 1)
+    @relay.begin_anew(-> { @now_ms })
+    wait_for("it to be cut off") { one.read.gone? }
+    refute_predicate one, :replaced?
+    publish({number: 1})
+    assert_equal 1, until_texts(page, 1).first.dig("all", "number")
+  end
+
+  # Of a page that was counted and never came, or is gone without a word.
+  def test_whoever_is_not_there_is_not_counted_for_long
+    hub.follow({}, @topic, follower: @follower)
+    one = page
+    until_texts(one, 1)
+    assert_equal 2, hub.size(@topic)
+    @now_ms = Bavard::Relay::Nchan::LOOK_EVERY_MS + 1
+    wait_for("it to be forgotten") { hub.size(@topic) == 1 }
+    publish({number: 1})
+    assert_equal 1, until_texts(one, 2).last["number"]
+  end
+
+  # By a key that is guessed nobody is heard, and what is asked from outside does not come to us.
+  def test_nobody_speaks_for_another
+    hub.heard("0" * 32, "hello")
+    hub.gone("0" * 32)
+    paths = ["/relay/heard", "/relay/gone", "/relay/follow/air-1/#{"0" * 32}", "/relay/to/air-1", "/relay/all"]
+    answers = paths.map { |path| Net::HTTP.post(URI("http://127.0.0.1:#{@relay.pages_port}#{path}"), "hello", "X-Bavard-Page" => "0" * 32).code }
+    assert_equal ["404"] * 5, answers
+    assert_empty drained
+  end
+end
+
+# Two nginx that follow one another over Redis.
+class NchanOverRedisTest < Minitest::Test
+  include RelayContract
+
+  def relay(clock)
+    @redis = Relays::Redis.new
+    Relays::OverNginx.new(clock, redis: @redis.port)
+  end
+
+  def teardown
+    super
+    @redis.stop
   end
 end

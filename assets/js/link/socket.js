@@ -31,6 +31,10 @@ export class Socket {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
     const socket = new WebSocket(`${scheme}://${location.host}${this.path}?last=${encodeURIComponent(this.last)}`);
     this.socket = socket;
+    // Until it is told what is there; what comes before that is kept.
+    this.early = [];
+    this.owed = null;
+    this.ended = false;
     this.heardAt = performance.now();
     const on = (what, then) => socket.addEventListener(what, (event) => !socket.givenUp && then(event));
     on("open", () => {
@@ -46,9 +50,12 @@ export class Socket {
     this.failures = 0;
     const frame = JSON.parse(text);
     if (frame.t !== undefined && !frame.here && !frame.at) this.timed = true;
-    if (frame.here) return this.flow.answered(frame.here, frame.t) && this.show();
+    if (frame.replaced) return this.end();
+    if (frame.here) return this.answered(frame);
     this.flow.heard(frame.t);
     if (frame.at && !this.take(frame)) return;
+    if (this.early && !frame.only) return;
+    if (this.owed) this.answered(this.owed);
     if (this.flow.behind) return this.on.gone?.(frame);
     if (frame.only) this.on.only?.(frame.only);
     this.show();
@@ -56,10 +63,39 @@ export class Socket {
 
   // Gives whether it follows what is known.
   take(frame) {
-    if (frame.whole || frame.missed) this.last = frame.at;
-    else if (!this.follows(frame.at)) return false;
-    this.kept.push(frame);
+    if (frame.whole || frame.missed) return this.begin(frame);
+    if (this.early) this.early.push(frame);
+    else if (this.follows(frame.at)) this.kept.push(frame);
+    else return false;
     return true;
+  }
+
+  // With what there is. Over a relay in front a frame may be here before that.
+  begin(frame) {
+    this.last = frame.at;
+    this.kept.push(frame);
+    const early = this.early ?? [];
+    this.early = null;
+    for (const one of early) if (one.at.split(":")[0] === this.last.split(":")[0] && this.follows(one.at)) this.kept.push(one);
+    return true;
+  }
+
+  // An answer may be here before what it is about; it counts once that is.
+  answered(answer) {
+    this.owed = answer.upto === undefined || this.reached(answer.upto) ? null : answer;
+    if (!this.owed && this.flow.answered(answer.here, answer.t)) this.show();
+  }
+
+  reached(at) {
+    const [boot, seq] = at.split(":");
+    const [lastBoot, lastSeq] = this.last.split(":");
+    return !this.early && boot === lastBoot && Number(seq) <= Number(lastSeq);
+  }
+
+  // Told in a word by who cannot say it with a code.
+  end() {
+    this.ended = true;
+    this.socket.close();
   }
 
   // All that waits in one go, so that nothing is painted that is taken away in it.
@@ -89,7 +125,7 @@ export class Socket {
   }
 
   closed(code) {
-    if (code === REPLACED) {
+    if (code === REPLACED || this.ended) {
       this.on.replaced?.();
       this.last = "";
       this.kept = [];

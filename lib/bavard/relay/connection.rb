@@ -99,7 +99,7 @@ module Bavard
 
       # A page cannot see pings; this tells it that the line still holds, and how long it is.
       def beat
-        @driver.text(%({"t":#{Since.ms}})) if @topic.timed? && !@behind
+        @driver.text(@topic.beat) if @topic.timed? && !@behind
       end
 
       # That all is there which was sent to it; to a page that is behind, once that is so.

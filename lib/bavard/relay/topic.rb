@@ -56,6 +56,13 @@ module Bavard
         end
       end
 
+      # @return [String] tells how long a line is, and that it holds
+      def beat = %({"t":#{Since.ms}})
+
+      # @param number [String] of a page's question whether all is there
+      # @return [String] its answer, which is true once the page has what it names
+      def answer(number) = @lock.synchronize { %({"here":#{number},"t":#{Since.ms},"upto":"#{at}"}) }
+
       private
 
       def at

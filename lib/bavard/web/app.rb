@@ -32,6 +32,7 @@ require_relative "http/operations"
 require_relative "stations/operator/operator_app"
 require_relative "stations/people/people_app"
 require_relative "http/pictures"
+require_relative "links/relay_calls"
 require_relative "http/request_ids"
 require_relative "stations/prompter/prompter_app"
 require_relative "stations/prompter/prompter_link_app"
@@ -84,6 +85,7 @@ module Bavard
           FILES.each { |path, files| map(path) { run files } }
           map("/assets") { run Rack::ConditionalGet.new(Assets.new) }
           map("/now") { run NowApp }
+          map("/relay") { run RelayCalls.new }
           App.by_link(self)
           map("/prompter") { run App.prompter(App.stations(session, sign_in, PrompterApp)) }
           map("/") { run App.stations(session, sign_in) }

@@ -48,6 +48,48 @@ test("after a hole it asks for a whole picture", () => {
   assert.deepEqual(heard.frames, ["a:5"]);
 });
 
+test("what comes before it is told what there is, counts after that", () => {
+  const { heard } = connected();
+  for (const at of ["z:9", "a:4", "a:6", "a:7"]) newest().tell({ at });
+  assert.deepEqual(heard.frames, []);
+  newest().tell({ at: "a:5", whole: true });
+  newest().tell({ at: "a:8" });
+  assert.deepEqual([heard.frames, heard.missed], [["a:5", "a:8"], [2]]);
+  newest().close(1006);
+  page.clock.pass(300);
+  newest().open();
+  newest().tell({ at: "a:11" });
+  newest().tell({ at: "a:10", missed: [{ at: "a:9" }, { at: "a:10" }] });
+  assert.deepEqual(heard.missed, [2, 3]);
+});
+
+test("an answer that is here before what it is about, counts once that is here", () => {
+  const shown = [];
+  const socket = new Socket("/air/secret/live", {
+    frame: ({ at }) => shown.push(at),
+    gone: ({ at }) => shown.push(`gone ${at}`),
+    current: () => shown.push("now"),
+    missed: (frames) => shown.push(...frames.map(({ at }) => at)),
+  });
+  newest().stalls = true;
+  newest().open();
+  newest().tell({ at: "a:5", whole: true });
+  newest().tell({ here: socket.flow.number, t: 5, upto: "a:6" });
+  assert.deepEqual(shown, ["gone a:5"]);
+  newest().tell({ at: "a:6" });
+  assert.deepEqual(shown, ["gone a:5", "a:5", "a:6", "now", "now"]);
+});
+
+test("that a link is no more may be told in a word", () => {
+  const { heard } = connected();
+  newest().tell({ at: "a:5", whole: true });
+  newest().tell({ replaced: true });
+  assert.equal(newest().readyState, FakeSocket.CLOSED);
+  assert.equal(heard.replaced, 1);
+  page.clock.pass(9000);
+  assert.match(newest().address, /last=$/);
+});
+
 test("frames of another start do not follow", () => {
   const { heard } = connected();
   newest().tell({ at: "a:5", whole: true });

@@ -5,7 +5,7 @@ require "rack/attack"
 module Bavard
   module Web
     # How often one address may ask. Air links are left out: a screen that is cut off by a limit is a black hole in
-    # somebody's broadcast.
+    # somebody's broadcast. What a relay tells of screens comes from one address.
     module Limits
       MINUTE_S = 60
       # Tries to sign in, new accounts and the like.
@@ -17,7 +17,7 @@ module Bavard
       POSTS = 3000
       # Names chosen at a link for anybody, in an hour.
       MICROPHONES = 60
-      FREE = %r{\A/(?:air|assets|pictures|healthz|metrics)(?:/|\z)}
+      FREE = %r{\A/(?:air|assets|pictures|healthz|metrics|relay)(?:/|\z)}
       SAY = "That was too much at once. Wait a minute and try again.\n"
       SAY_LATER = "That was too much at once. Come back in an hour.\n"
 

@@ -64,7 +64,9 @@ module Bavard
         !one.nil? && @proxies.any? { |proxy| proxy.include?(one.ipv4_mapped? ? one.native : one) }
       end
 
+      # That a proxy of ours asks is known to whoever comes after, as "bavard.by_proxy".
       def believe(env, told)
+        env["bavard.by_proxy"] = true
         env["REMOTE_ADDR"] = client(told["HTTP_X_FORWARDED_FOR"]) || env["REMOTE_ADDR"]
         scheme = last(told["HTTP_X_FORWARDED_PROTO"])
         env.update("rack.url_scheme" => scheme, "HTTPS" => scheme == "https" ? "on" : "off") if %w[http https].include?(scheme)

@@ -10,7 +10,8 @@ module Bavard
   module Web
     # Where pages open their WebSocket: /air/<token>/live for screens, /stage/<id>/live for a draft, /live for the
     # host's own pages; /mic/<token>/live for microphones; and where others send to:
-    # /in/<token>/live. Taken off the web server at once and handed to the relay.
+    # /in/<token>/live. Taken off the web server at once and handed to the relay; or, where a relay in front asks for a page, that is told
+    # which channels the page follows.
     class LiveSockets
       AIR = %r{\A/air/([\w-]{16,64})/live\z}
       DRAFT = %r{\A/stage/(\d{1,18})/live\z}
@@ -22,6 +23,11 @@ module Bavard
       NOTHING_HERE = [404, {"content-type" => "text/plain"}, ["There is nothing here.\n"]].freeze
 
       FULL = [503, {"content-type" => "text/plain", "retry-after" => "30"}, ["As many as may be are here already.\n"]].freeze
+      NO_RELAY = [503, {"content-type" => "text/plain", "retry-after" => "1"}, ["The relay is not there just now.\n"]].freeze
+      # With it nginx says that it holds the line itself.
+      RELAYED = "HTTP_X_BAVARD_RELAY"
+      # What is known of a page whose line another holds.
+      KEPT = %w[REMOTE_ADDR HTTP_HOST bavard.prompter bavard.account bavard.session bavard.show].freeze
 
       # Told of what comes from a page that only listens.
       module Listener
@@ -45,16 +51,28 @@ module Bavard
 
       def call(env)
         path = env["SCRIPT_NAME"] + env["PATH_INFO"]
-        return @app.call(env) unless path.end_with?("/live") && WebSocket::Driver.websocket?(env)
+        return @app.call(env) unless path.end_with?("/live") && (relayed?(env) || WebSocket::Driver.websocket?(env))
         return NOTHING_HERE unless same_origin?(env)
 
         topic, follower, show_id = find(env, path)
         return NOTHING_HERE unless topic
+        return FULL unless room?(env["bavard.site"], topic, show_id)
 
-        room?(env["bavard.site"], topic, show_id) ? take_over(env, topic, follower) : FULL
+        relayed?(env) ? hand_over(env, topic, follower) : take_over(env, topic, follower)
       end
 
       private
+
+      def relayed?(env) = env.key?(RELAYED) && env["bavard.by_proxy"]
+
+      # What others send of their own (:timed is not) comes here, and over no relay.
+      def hand_over(env, topic, follower)
+        hub = env["bavard.site"].hub
+        return NOTHING_HERE unless topic.timed?
+        return NO_RELAY unless hub.respond_to?(:follow) && hub.there?
+
+        [200, {"x-accel-redirect" => hub.follow(env.slice(*KEPT), topic, follower:, last: last(env))}, []]
+      end
 
       # For one more page on that topic.
       def room?(site, topic, show_id)
@@ -126,10 +144,11 @@ module Bavard
 
       def take_over(env, topic, follower)
         io = env["rack.hijack"].call
-        query = Rack::Utils.parse_query(env["QUERY_STRING"])
-        env["bavard.site"].hub.join(io, env, topic, follower:, last: query["last"])
+        env["bavard.site"].hub.join(io, env, topic, follower:, last: last(env))
         [-1, {}, []]
       end
+
+      def last(env) = Rack::Utils.parse_query(env["QUERY_STRING"])["last"]
     end
   end
 end

@@ -1,0 +1,153 @@
+# frozen_string_literal: true
+
+require_relative "../now_and_then"
+require_relative "hub"
+require_relative "nchan_page"
+require_relative "publisher"
+
+module Bavard
+  module Relay
+    # Pages that follow over nginx with Nchan in front (ops/nginx/relay.conf), beside those whose WebSocket comes here. A page asks nginx,
+    # nginx asks us who that is, and is told by X-Accel-Redirect which channels the page follows: that of its topic, and one of its own, in
+    # which it is told what is there. From then on nginx holds its line, and a frame is sent there once, however many follow.
+    # What pages say, and that they are gone, nginx tells as a request of its own ({Web::RelayCalls}).
+    class Nchan
+      # Where nginx goes on inside, with the channel of a topic and a page's own.
+      FOLLOW = "/relay/follow"
+      REPLACED = %({"replaced":true})
+      BEAT_EVERY_S = 1
+      # So often, and so long after it came, a page is looked for: nginx may have been killed before it could tell.
+      LOOK_EVERY_MS = 15_000
+
+      # @param inside [Hub] for all others
+      # @param at [URI::HTTP] where nginx takes frames
+      # @param clock [#call] Unix milliseconds
+      def initialize(inside, at, clock:, log:)
+        @inside = inside
+        @clock = clock
+        @log = log
+        @lock = Mutex.new
+        @pages = {}
+        @following = {}
+        @delivered = 0
+        @looked_at_ms = clock.call
+        @publisher = Publisher.new(at, lost: method(:lost), log:)
+      end
+
+      def start
+        @inside.start
+        @publisher.start
+        @beats = NowAndThen.new("relay beats", BEAT_EVERY_S) { beat }.start
+        self
+      end
+
+      def join(...) = @inside.join(...)
+
+      # @return [Boolean] whether pages may follow over nginx just now
+      def there? = @publisher.there?
+
+      # @param env [Hash] of the request with which nginx asks
+      # @param last [String, nil] "boot:seq" of the last frame that page has
+      # @return [String] where nginx is to go on
+      def follow(env, topic, follower:, last: nil)
+        page = NchanPage.new(env, topic, follower, @clock.call)
+        @lock.synchronize do
+          @pages[page.key] = page
+          (@following[topic] ||= {})[page.key] = page
+        end
+        # From here on what is sent is sent there as well: nothing lies between the two.
+        @publisher.post(page.key, topic.catch_up(last))
+        follower.opened(page)
+        "#{FOLLOW}/#{channel(topic)}/#{page.key}"
+      end
+
+      # What a page says, told by nginx.
+      #
+      # @param key [String]
+      def heard(key, text)
+        page = @lock.synchronize { @pages[key] } or return @publisher.delete(key)
+        number = text[Connection::HERE, 1] or return page.follower.heard(page, text)
+        @publisher.post(key, page.topic.answer(number))
+      end
+
+      # A page is gone, says nginx.
+      def gone(key) = forget([@lock.synchronize { @pages[key] }].compact)
+
+      def size(topic) = @inside.size(topic) + @lock.synchronize { @following[topic]&.size.to_i }
+      def pages = @inside.pages + @lock.synchronize { @pages.size }
+      # What nginx has waiting for a page it keeps to itself.
+      def behind = @inside.behind
+      def delivered = @inside.delivered + @delivered
+
+      def deliver(topic, frame)
+        @inside.deliver(topic, frame)
+        many = @lock.synchronize { @following[topic]&.size } or return
+        @publisher.post(channel(topic), frame)
+        @delivered += many
+      end
+
+      def whisper(topic, id, text)
+        @inside.whisper(topic, id, text)
+        page = @lock.synchronize { @following[topic]&.each_value&.find { |one| one.id == id } } or return
+        @publisher.post(page.key, text)
+      end
+
+      def close(topic)
+        @inside.close(topic)
+        cut(@lock.synchronize { @following[topic]&.values || [] })
+      end
+
+      def cut_where(&block)
+        @inside.cut_where(&block)
+        cut(@lock.synchronize { @pages.values }.select { |page| yield(page.env) })
+      end
+
+      def stop
+        @beats.stop
+        @publisher.stop
+        lost
+        @inside.stop
+      end
+
+      private
+
+      # Nobody outside can follow by it: only what we name inside is followed.
+      def channel(topic) = topic.name.tr(":", "-")
+
+      def cut(pages)
+        pages.each do |page|
+          @publisher.post(page.key, REPLACED)
+          @publisher.delete(page.key)
+        end
+        forget(pages)
+      end
+
+      def forget(pages)
+        gone = @lock.synchronize { pages.select { |page| @pages.delete(page.key) && leave(page) } }
+        gone.each { |page| page.follower.closed(page) }
+      end
+
+      def leave(page)
+        following = @following[page.topic]
+        following.delete(page.key)
+        @following.delete(page.topic) if following.empty?
+        true
+      end
+
+      # Nobody knows what has arrived: all come back.
+      def lost = forget(@lock.synchronize { @pages.values })
+
+      # Once for all that follow a topic.
+      def beat
+        @lock.synchronize { @following.keys }.each { |topic| @publisher.post(channel(topic), topic.beat) }
+        now_ms = @clock.call
+        return if now_ms - @looked_at_ms < LOOK_EVERY_MS
+
+        @looked_at_ms = now_ms
+        @lock.synchronize { @pages.values }.each { |page| look_for(page) if now_ms - page.since_ms > LOOK_EVERY_MS }
+      end
+
+      def look_for(page) = @publisher.count(page.key) { |followers| forget([page]) if followers.zero? }
+    end
+  end
+end

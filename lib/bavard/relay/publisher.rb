@@ -1,0 +1,170 @@
+# frozen_string_literal: true
+
+require "io/wait"
+require "json"
+require "socket"
+require_relative "../lasting"
+require_relative "../pauses"
+
+module Bavard
+  module Relay
+    # The line to a relay's publisher (Nchan's HTTP publisher endpoint): what is posted goes out in the order in which it was given, many
+    # requests at once over one connection (HTTP/1.1 pipelining, RFC 9112 §9.3.2). Others only leave a request; one thread sends.
+    class Publisher
+      # So many that wait, and the relay does not take them any more.
+      MOST_WAITING = 20_000
+      AT_ONCE = 64
+      WITHIN_S = 5
+      LOOK_S = 0.5
+      READ_BYTES = 65_536
+      LONGEST_PAUSE_S = 1
+      # A request: what is told of the answer is called with how many follow the channel.
+      Request = Struct.new(:verb, :path, :body, :told)
+      # The relay does not take what is sent.
+      class Lost < StandardError; end
+      NETWORK = [SystemCallError, IOError, SocketError, Lost, JSON::ParserError].freeze
+
+      # @param at [URI::HTTP] of the publisher
+      # @param lost [#call] told that nobody knows what of the last requests has arrived: once for each time the line breaks
+      # @param log [#warn]
+      def initialize(at, lost:, log:)
+        @at = at
+        @lost = lost
+        @log = log
+        @requests = Queue.new
+        @pauses = Pauses.new(longest_s: LONGEST_PAUSE_S)
+      end
+
+      def start
+        @thread = Lasting.new("publisher", told: ->(error) { @log.error("relay: beginning anew", error) }) { run }.start
+        self
+      end
+
+      # @return [Boolean] whether the relay takes what is sent
+      def there? = @there || false
+
+      # @param channel [String] of letters, digits, "-" and "."
+      # @param text [String] a message
+      def post(channel, text) = leave("POST", channel, text)
+
+      # Ends a channel: who follows it is cut off.
+      def delete(channel) = leave("DELETE", channel)
+
+      # @yieldparam followers [Integer] of that channel; from the thread that sends
+      def count(channel, &told) = leave("GET", channel, nil, told)
+
+      # Sends what waits, cuts everybody off, and ends.
+      def stop
+        @ended = true
+        @requests << nil
+        @thread&.join
+      end
+
+      private
+
+      def leave(verb, channel, body = nil, told = nil)
+        return unless there?
+        return @full = true if @requests.size >= MOST_WAITING
+
+        @requests << Request.new(verb, "/relay/to/#{channel}", body, told)
+      end
+
+      def run
+        until @ended
+          begin
+            talk
+          rescue *NETWORK => error
+            broken(error)
+            sleep @pauses.next unless @ended
+          end
+        end
+      ensure
+        @socket&.close
+      end
+
+      def talk
+        @socket = Socket.tcp(@at.host, @at.port, connect_timeout: WITHIN_S)
+        @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
+        @read = +""
+        # Whoever follows from before does not know what was lost meanwhile. What is posted before its Redis is there, a relay refuses.
+        exchange([*forgetting, Request.new("POST", "/relay/to/begins", "{}")])
+        @pauses.over
+        @there = true
+        send_on until @ended
+        exchange(forgetting)
+      end
+
+      def forgetting = [Request.new("DELETE", "/relay/all")]
+
+      def broken(error)
+        @log.warn("relay: #{@at} does not take frames (#{error.class}: #{error.message[0, 120]})") if @there || @said.nil?
+        @said = true
+        @there = @full = false
+        @socket&.close
+        @requests.clear
+        @lost.call
+      end
+
+      def send_on
+        raise Lost, "#{MOST_WAITING} requests wait" if @full
+
+        first = @requests.pop or return
+        exchange([first, *more])
+      end
+
+      # What waits behind the first one.
+      def more
+        Array.new([@requests.size, AT_ONCE - 1].min) { @requests.pop(true) }.compact
+      rescue ThreadError
+        []
+      end
+
+      def exchange(requests)
+        write(requests.map { |request| written(request) }.join)
+        requests.each { |request| answered(request) }
+      end
+
+      def written(request)
+        body = request.body.to_s.b
+        "#{request.verb} #{request.path} HTTP/1.1\r\nHost: relay\r\nAccept: text/json\r\nContent-Length: #{body.bytesize}\r\n\r\n#{body}"
+      end
+
+      def write(bytes)
+        until bytes.empty?
+          sent = @socket.write_nonblock(bytes, exception: false)
+          next bytes = bytes.byteslice(sent..) unless sent == :wait_writable
+
+          @socket.wait_writable(WITHIN_S) or raise Lost, "it reads nothing for #{WITHIN_S} s"
+        end
+      end
+
+      # A channel that nobody follows is not there: 404.
+      def answered(request)
+        status, body = answer
+        raise Lost, "it answers #{status} to #{request.verb}" unless status.between?(200, 299) || [404, 410].include?(status)
+
+        request.told&.call(status == 200 ? JSON.parse(body).fetch("subscribers", 0) : 0)
+      end
+
+      # @return [Array(Integer, String)] status and body
+      def answer
+        head = upto { @read.index("\r\n\r\n") }
+        headers = @read.slice!(0, head + 4)
+        length = headers[/^content-length: *(\d+)/i, 1].to_i
+        upto { @read.bytesize >= length || nil }
+        [headers[/\A\S+ (\d{3})/, 1].to_i, @read.slice!(0, length)]
+      end
+
+      def upto
+        until (found = yield)
+          bytes = @socket.read_nonblock(READ_BYTES, exception: false)
+          raise Lost, "it closed the line" if bytes.nil?
+          next @read << bytes unless bytes == :wait_readable
+
+          @socket.wait_readable(WITHIN_S) or raise Lost, "it says nothing for #{WITHIN_S} s"
+        end
+        found
+      end
+    end
+  end
+end
