@@ -39,6 +39,8 @@ class LiveTest < Minitest::Test
     def size(topic) = sizes[topic.name]
     def pages = sizes.values.sum
     def behind = 0
+    def relayed = 0
+    def there? = true
     def delivered = @frames.each_value.sum(&:size)
     def cut_where = nil
     def close(topic) = @frames[topic.name] << {"closed" => true}

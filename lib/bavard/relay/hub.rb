@@ -48,6 +48,12 @@ module Bavard
       # @return [Integer] how many of them have more waiting than is sent to them any more, until they have read it
       def behind = @following.values.sum { |connections| connections.values.count(&:behind?) }
 
+      # @return [Integer] how many of them have their line elsewhere
+      def relayed = 0
+
+      # @return [Boolean] whether what is sent goes out
+      def there? = true
+
       # @return [Integer] frames that were sent to a page, all pages together
       attr_reader :delivered
 

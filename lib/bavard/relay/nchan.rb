@@ -74,7 +74,8 @@ module Bavard
       def gone(key) = forget([@lock.synchronize { @pages[key] }].compact)
 
       def size(topic) = @inside.size(topic) + @lock.synchronize { @following[topic]&.size.to_i }
-      def pages = @inside.pages + @lock.synchronize { @pages.size }
+      def pages = @inside.pages + relayed
+      def relayed = @lock.synchronize { @pages.size }
       # What nginx has waiting for a page it keeps to itself.
       def behind = @inside.behind
       def delivered = @inside.delivered + @delivered

@@ -39,6 +39,8 @@ module Bavard
 
       def pages
         [one("pages", "Pages and screens that follow something", @site.hub.pages),
+          one("pages_relayed", "Of those, how many have a relay in front that holds their line", @site.hub.relayed),
+          one("relay_up", "1 while the relay takes frames, or where there is none", @site.hub.there? ? 1 : 0),
           one("pages_behind", "Of those, how many read slower than they are sent to", @site.hub.behind),
           one("deliveries_total", "Frames sent to pages", @site.hub.delivered, "counter"),
           one("shows_awake", "Shows that run in this process", @shows.size),
