@@ -25,6 +25,7 @@ require_relative "live/pictures/picture_desk"
 require_relative "live/journal/pulse"
 require_relative "live/rehearsal/rehearsal"
 require_relative "live/moderation/replays"
+require_relative "live/show/places"
 require_relative "live/show/shows"
 require_relative "live/stage/now_files"
 require_relative "live/journal/sweeper"
@@ -41,6 +42,7 @@ require_relative "store/log"
 require_relative "store/secret_box"
 require_relative "store/spoken_of"
 require_relative "store/stores"
+require_relative "store/workers"
 require_relative "watched"
 require_relative "web/app"
 require_relative "web/http/in_time"
@@ -119,14 +121,27 @@ module Bavard
     def begin_parts
       watch_database
       @hub = hub.start
-      @shows = Live::Shows.new(@means = means, lease: @lease).start
+      @shows = Live::Shows.new(@means = means, lease: @lease, places: places(@means)).start
       @site = site
     end
 
     # @return [Relay::Hub, Relay::Nchan]
     def hub
       inside = Relay::Hub.new(clock: @clock, log: @log)
-      @settings.relay ? Relay::Nchan.new(inside, @settings.relay, clock: @clock, log: @log) : inside
+      @settings.relay ? Relay::Nchan.new(inside, @settings.relay, here: @settings.here, clock: @clock, log: @log) : inside
+    end
+
+    # @return [Live::Places, nil] where this is one of several
+    def places(means)
+      @workers && Live::Places.new(@workers, hub: @hub, ids: means.ids, lines: means.stores.lines)
+    end
+
+    # @return [Live::LineIds] none gives an id that another one of several gives
+    def line_ids(stores)
+      return Live::LineIds.new(stores.lines.last_id) unless @settings.worker
+
+      @workers = Store::Workers.new(@db, @lease, @settings.worker)
+      Live::LineIds.new(stores.lines.last_id, number: @workers.enter, among: Store::Workers::MOST)
     end
 
     # Every line begins anew, so that each is known.
@@ -166,14 +181,14 @@ module Bavard
       stores = Store::Stores.over(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]), @settings.ceilings).tap(&:seal)
       @meters = Live::Meters.new
       @journal = journal(stores)
-      Live::Means.new(stores:, journal: @journal, hub: @hub, ids: Live::LineIds.new(stores.lines.last_id), clock: @clock, log: @log, meters: @meters,
+      Live::Means.new(stores:, journal: @journal, hub: @hub, ids: line_ids(stores), clock: @clock, log: @log, meters: @meters,
         boot: SecureRandom.alphanumeric(8), pictures: @pictures = picture_desk(stores.dress), platforms: @settings.platforms,
         door:, conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations")))
     end
 
     # What an earlier process could not write any more is written before any show begins.
     def journal(stores)
-      Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log: @log, meters: @meters, folder: @data.path("unwritten")).start
+      Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log: @log, meters: @meters, folder: @settings.unwritten).start
         .tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
     end
 
@@ -195,7 +210,7 @@ module Bavard
       @takings = Live::Takings.new(@log)
       Web::Site.new(means: @means, imports: @imports, takings: @takings, set_imports: @set_imports, fetcher: @fetcher, scripts:, shows: @shows,
         db: @db, session_secret: @data.key("session"), now_secret: @data.key("now"), begin_key: @data.begin_key,
-        cookie: "bavard.#{@settings.port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
+        cookie: "bavard.#{@settings.first_port}", cabinet: @cabinet, media: Fair::Turns.new(**MEDIA),
         films: @data.path("films"), sounds: @data.path("sounds"), faces: @data.path("faces"), backdrops: Live::Backdrops.new(@pictures, @cabinet),
         **%i[accounts metrics proxies hosts letters address database_url].to_h { |name| [name, @settings.public_send(name)] },
         outflow: @outflow = Web::Outflow.new(log: @log).start, replays: @replays = Live::Replays.new(@settings.database_url, log: @log))

@@ -17,7 +17,7 @@ module Bavard
     ACCOUNTS = %w[open invited closed].freeze
 
     attr_reader :port, :bind, :data, :database_url, :address, :accounts, :letters, :ceilings, :proxies, :hosts, :platforms, :log_level,
-      :log_format, :metrics, :relay
+      :log_format, :metrics, :relay, :worker, :nth, :first_port
 
     # @param env [Hash] as ENV
     # @raise [Bavard::Error] naming what cannot be read
@@ -28,6 +28,9 @@ module Bavard
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
       @database_url = env.fetch("DATABASE_URL")
       @address = env.fetch("BAVARD_ADDRESS", "http://#{self.class.host(bind)}:#{port}")
+      @worker = env["BAVARD_WORKER"]
+      @nth = Integer(env.fetch("BAVARD_NTH", "0"))
+      @first_port = Integer(env.fetch("BAVARD_FIRST_PORT", port))
       @log_level = env.fetch("BAVARD_LOG", "info").to_sym
       @log_format = one_of("BAVARD_LOG_FORMAT", %w[text json])
       read_what_is_checked
@@ -36,6 +39,12 @@ module Bavard
     # @param bind [String] an address to listen on
     # @return [String] as it stands in a URL
     def self.host(bind) = bind.include?(":") ? "[#{bind}]" : bind
+
+    # @return [String] host and port at which others reach this process
+    def here = worker || "#{self.class.host(bind)}:#{port}"
+
+    # @return [String] a folder for what is not written yet, of its own for each of several
+    def unwritten = nth.zero? ? data.path("unwritten") : data.path("unwritten", "worker-#{nth}")
 
     # @return [Outward::Door] what the platforms and the operator list may be inside
     def way_out = Outward::Door.new(inside: platforms.values.flat_map(&:authorities) + @inside)

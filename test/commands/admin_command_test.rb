@@ -37,6 +37,23 @@ class AdminCommandTest < Minitest::Test
     assert_equal [0, 0], [db[:account_otp_keys].count, db[:account_recovery_codes].count]
   end
 
+  def test_processes_that_share_shows_and_a_show_that_goes_on_in_another
+    run_with("make", ODALYS, "Dawn watch")
+    assert_equal "One process runs all shows.", run_with("workers")
+    leases = Array.new(2) { Bavard::Store::Lease.new(TestDatabase.url) }
+    first, second = %w[10.0.0.5:4600 10.0.0.6:4600].zip(leases).map { |address, lease| Bavard::Store::Workers.new(db, lease, address).tap(&:enter) }
+    assert_match(/No show #{show_id} has run yet/, refused("move", show_id.to_s, second.address))
+    first.place(show_id)
+    assert_equal "10.0.0.5:4600  shows #{show_id}\n10.0.0.6:4600", run_with("workers")
+    assert_match(/No worker is at 10.0.0.7:4600: 10.0.0.5:4600, 10.0.0.6:4600/, refused("move", show_id.to_s, "10.0.0.7:4600"))
+    refused("move", "x", second.address)
+    assert_equal "Show #{show_id} goes on at 10.0.0.6:4600.", run_with("move", show_id.to_s, second.address)
+    assert_equal({show_id => second.address}, first.asked_for)
+    assert_match(%r{bin/admin moved show #{show_id}}, run_with("deeds"))
+  ensure
+    leases&.each(&:close)
+  end
+
   def test_closed_opened_again_made_an_operator_and_removed
     run_with("make", ODALYS, "Dawn watch")
     db[:account_active_session_keys].insert(account_id: db[:accounts].get(:id), session_id: "x")

@@ -1,31 +1,18 @@
 # frozen_string_literal: true
 
-require_relative "../support/nginx"
+require_relative "../support/in_front"
 require_relative "../support/prepared"
 
 # The whole of it with nginx and Nchan in front, set as ops/nginx has it: screens and pages follow there, and what is on air goes on when
 # either of the two is killed.
 class OverRelayTest < PreparedTest
+  include InFront
+
   def prepare_in_front
-    @in_front, @secured, @frames = Array.new(3) { OwnPorts.one }
-    prepare(own: true, feed: feed_address, env: {"BAVARD_RELAY" => "http://127.0.0.1:#{@frames}", "BAVARD_PROXIES" => "127.0.0.1"})
-    @nginx = Nginx.new(relay: true) { |folder| settings(folder) }.start(@in_front)
-    @started << Struct.new(:nginx) { def stop = nginx.remove }.new(@nginx)
-    Capybara.app_host = "http://127.0.0.1:#{@in_front}"
-    wait_for("the relay") { gauge("relay_up") == 1 }
+    prepare(own: true, feed: feed_address, env: relay_env)
+    begin_in_front([@app], "relay-pages.conf")
     until_live
   end
-
-  # As it ships, without TLS and with ports of this test's.
-  def settings(folder)
-    pages = File.join(folder, "relay-pages.conf").tap { |file| File.write(file, Nginx.shipped("relay-pages.conf")) }
-    server = Nginx.shipped("bavard.conf").sub("127.0.0.1:4600", "127.0.0.1:#{@app.port}").sub("listen 80", "listen 127.0.0.1:#{@secured}")
-      .sub("listen 443 ssl", "listen 127.0.0.1:#{@in_front}").gsub(/^ *ssl_certificate.*$/, "").sub("/etc/nginx/bavard.d/*.conf", pages)
-    "#{Nginx.shipped("relay.conf").gsub("127.0.0.1:4650", "127.0.0.1:#{@frames}")}\n#{server}"
-  end
-
-  def gauge(name) = Net::HTTP.get(URI("#{@app.address}/metrics"))[/^bavard_#{name} (\d+)/, 1].to_i
-  def link = "http://127.0.0.1:#{@in_front}/air/#{@stage.token}"
 
   def act(what, text)
     line = wait_for("the line to be in the log") { TestDatabase.db[:lines].where(text:).get(:id) }
@@ -41,8 +28,8 @@ class OverRelayTest < PreparedTest
     server.say("ann", "over the relay")
     on_screen { assert_selector ".line", text: "over the relay" }
     # Each of a screen and of the host's page.
-    assert_operator gauge("pages_relayed"), :>=, 2
-    assert_equal gauge("pages"), gauge("pages_relayed")
+    assert_operator gauge(@app, "pages_relayed"), :>=, 2
+    assert_equal gauge(@app, "pages"), gauge(@app, "pages_relayed")
     # What the screen says of itself comes back the same way.
     assert_text "shows r1"
     act "pull", "over the relay"
@@ -63,14 +50,14 @@ class OverRelayTest < PreparedTest
     until_live
     until_said("after the first")
     @nginx.stop("KILL")
-    wait_for("it to be known") { gauge("relay_up").zero? && gauge("pages_relayed").zero? }
-    @nginx.start(@in_front)
+    wait_for("it to be known") { gauge(@app, "relay_up").zero? && gauge(@app, "pages_relayed").zero? }
+    @nginx.start(in_front)
     until_said("after the second")
     on_screen { assert_equal ["after the first", "after the second", "before"], all(".line").map { |line| line.text[/before|after.*/] }.sort }
   end
 
   def until_said(text)
-    wait_for("the screen to be back") { gauge("pages_relayed").positive? }
+    wait_for("the screen to be back") { gauge(@app, "pages_relayed").positive? }
     server.say("ann", text)
     on_screen { assert_selector ".line", text: }
   end

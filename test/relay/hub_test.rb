@@ -240,7 +240,8 @@ class NchanTest < Minitest::Test
   def test_nobody_speaks_for_another
     hub.heard("0" * 32, "hello")
     hub.gone("0" * 32)
-    paths = ["/relay/heard", "/relay/gone", "/relay/follow/air-1/#{"0" * 32}", "/relay/to/air-1", "/relay/all"]
+    paths = ["/relay/heard", "/relay/gone", "/relay/follow/127.0.0.1:1/air-1/#{"0" * 32}", "/relay/to/127.0.0.1:1/air-1",
+      "/relay/all/127.0.0.1:1"]
     answers = paths.map { |path| Net::HTTP.post(URI("http://127.0.0.1:#{@relay.pages_port}#{path}"), "hello", "X-Bavard-Page" => "0" * 32).code }
     assert_equal ["404"] * 5, answers
     assert_empty drained

@@ -37,14 +37,14 @@ class PreparedTest < BrowserTest
   # @param platforms [Array<RunningStandin>] that run already
   # @param lead [Hash, nil] how far it has come from chat to air; nil: all the way
   # @param own [Boolean] whether the application is the test's own, to be stopped and killed
-  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, lead: nil, own: false, env: {})
+  def prepare(feed: nil, platforms: [], pieces: [PIECE], width: 1920, height: 1080, hold_ms: 0, lead: nil, own: false, env: {}, port: nil)
     TestDatabase.use(own ? :house : :app)
     TestDatabase.clean if own
     @started.concat(platforms)
     make_show(hold_ms, lead)
     add_feed_at(feed) if feed
     put_pieces_on_air(pieces, width, height) if pieces
-    @app = own ? own_app(platforms, env) : SharedApp.running
+    @app = own ? own_app(platforms, env, port:) : SharedApp.running
     Capybara.app_host = @app.address
     @cookies = (@hosts_browser = HostsBrowser.new(@app.address)).sign_in(email, PASSWORD)
     until_heard if feed && feed == @oxbow&.address
@@ -89,8 +89,8 @@ class PreparedTest < BrowserTest
     db.transaction(retry_on: Sequel::SerializationFailure) { db[:accounts].where(id: @account_id).delete }
   end
 
-  def own_app(platforms, env, folder: nil)
-    RunningApp.new(platforms: platforms.map(&:platform), env:, folder:).start.tap { |app| @started << app }
+  def own_app(platforms, env, folder: nil, port: nil)
+    RunningApp.new(platforms: platforms.map(&:platform), env:, folder:, port:).start.tap { |app| @started << app }
   end
 
   def make_show(hold_ms, lead = nil)

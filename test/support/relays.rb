@@ -151,7 +151,7 @@ module Relays
       @app.run
       @nginx = Nginx.new(relay: true) { settings }.start(@frames_port)
       @hub = Bavard::Relay::Nchan.new(Bavard::Relay::Hub.new(clock:, log: SemanticLogger["test"]), URI("http://127.0.0.1:#{@frames_port}"),
-        clock:, log: SemanticLogger["test"]).start
+        here: "127.0.0.1:#{@asked_port}", clock:, log: SemanticLogger["test"]).start
       wait_for("the relay") { @hub.there? }
     end
 
@@ -173,7 +173,7 @@ module Relays
     def begin_anew(clock)
       @hub.stop
       @hub = Bavard::Relay::Nchan.new(Bavard::Relay::Hub.new(clock:, log: SemanticLogger["test"]), URI("http://127.0.0.1:#{@frames_port}"),
-        clock:, log: SemanticLogger["test"]).start
+        here: "127.0.0.1:#{@asked_port}", clock:, log: SemanticLogger["test"]).start
       wait_for("the relay") { @hub.there? }
     end
 

@@ -96,7 +96,7 @@ module TestDatabase
     db[:accounts].truncate(cascade: true, restart: true)
     db[:pictures].truncate(cascade: true)
     db[:addresses].truncate
-    %i[sign_in_failures operator_deeds account_invitations].each { |table| db[table].truncate }
+    %i[sign_in_failures operator_deeds account_invitations workers].each { |table| db[table].truncate }
   end
 
   def make_template(server)

@@ -9,6 +9,7 @@ require_relative "../store/ceilings"
 require_relative "../store/database"
 require_relative "../store/usage"
 require_relative "../store/spoken_of"
+require_relative "../store/workers"
 require_relative "../live/pictures/collector"
 require_relative "backup"
 
@@ -31,6 +32,8 @@ module Bavard
         bin/admin remove EMAIL           takes it away with everything that is theirs
         bin/admin use                    what each show uses
         bin/admin ceilings SHOW [files=500 …]   what a show of that number may have, where that is other than usual
+        bin/admin workers                the processes that share the shows, and what runs where
+        bin/admin move SHOW ADDRESS      a show goes on in that one
         bin/admin deeds                  what operators did, and who signed in
         bin/admin collect                takes files away that nobody uses any more; it is done by itself four times a day
         bin/admin backup FILE            all of it into one file, while it runs or not
@@ -59,6 +62,8 @@ module Bavard
         when "invite" then "#{@address}/account/create-account?invitation=#{@accounts.invite(rest.join(" "), by: BY).token}"
         when "use" then use
         when "ceilings" then ceilings(*rest)
+        when "workers" then workers
+        when "move" then move(*rest)
         when "deeds" then deeds
         when "collect" then collect
         else about(what, rest)
@@ -173,6 +178,26 @@ module Bavard
         @accounts.deeds.note("ceilings", by: BY, about: "show #{show}", detail: ceilings.own(show.to_i)) if given.any?
         ceilings.of(show.to_i).map { |what, most| "#{what}=#{most}" }.join(" ")
       end
+
+      def workers
+        shows = places.places.group_by(&:last).transform_values { |there| there.map(&:first) }
+        alive = places.alive
+        return "One process runs all shows." if alive.empty?
+
+        alive.map { |address| [address, *shows[address]&.then { |ids| "shows #{ids.sort.join(" ")}" }].join("  ") }.join("\n")
+      end
+
+      # Where it sleeps, it goes on there when somebody needs it.
+      def move(show = nil, address = nil, more = nil)
+        raise Error, USAGE if more || address.nil? || !show.match?(/\A\d{1,18}\z/)
+        raise Error, "No worker is at #{address}: #{places.alive.join(", ")}" unless places.alive.include?(address)
+        raise Error, "No show #{show} has run yet." unless places.ask_for(show.to_i, address).positive?
+
+        @accounts.deeds.note("move", by: BY, about: "show #{show}", detail: {"to" => address})
+        "Show #{show} goes on at #{address}."
+      end
+
+      def places = @places ||= Store::Workers.new(@db)
 
       def collect
         folders = %w[pictures films sounds faces].map { |name| @data.path(name) }

@@ -74,6 +74,14 @@ module Bavard
         command(:cut, topic)
       end
 
+      # Pages of a topic lose their line, and come back.
+      def let_go(topic)
+        command(:leave, topic)
+      end
+
+      # A topic went on elsewhere before: whose lines are here knows of nobody there.
+      def came_from(_place, _topic) = nil
+
       # Cuts off the pages for whose env the block is true, as when a person's role is taken back.
       def cut_where(&block)
         command(:cut_chosen, block)
@@ -116,6 +124,7 @@ module Bavard
         when :say_to then say_to(*given)
         when :answer then given.first.answer(given.last) unless given.first.closed?
         when :cut then cut(given.first)
+        when :leave then @following[given.first].values.each { |connection| drop(connection) } if @following.key?(given.first)
         when :cut_chosen then cut_chosen(given.first)
         when :end then @ended = true
         end

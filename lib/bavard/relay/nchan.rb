@@ -21,8 +21,9 @@ module Bavard
 
       # @param inside [Hub] for all others
       # @param at [URI::HTTP] where nginx takes frames
+      # @param here [String] host and port at which nginx tells what pages say; its channels are told by it from those of others
       # @param clock [#call] Unix milliseconds
-      def initialize(inside, at, clock:, log:)
+      def initialize(inside, at, here:, clock:, log:)
         @inside = inside
         @clock = clock
         @log = log
@@ -31,7 +32,8 @@ module Bavard
         @following = {}
         @delivered = 0
         @looked_at_ms = clock.call
-        @publisher = Publisher.new(at, lost: method(:lost), log:)
+        @here = here
+        @publisher = Publisher.new(at, group: here, lost: method(:lost), log:)
       end
 
       def start
@@ -58,7 +60,7 @@ module Bavard
         # From here on what is sent is sent there as well: nothing lies between the two.
         @publisher.post(page.key, topic.catch_up(last))
         follower.opened(page)
-        "#{FOLLOW}/#{channel(topic)}/#{page.key}"
+        "#{FOLLOW}/#{@here}/#{channel(topic)}/#{page.key}"
       end
 
       # What a page says, told by nginx.
@@ -97,6 +99,19 @@ module Bavard
         @inside.close(topic)
         cut(@lock.synchronize { @following[topic]&.values || [] })
       end
+
+      # Of a topic whose pages are to come back.
+      def let_go(topic)
+        @inside.let_go(topic)
+        pages = @lock.synchronize { @following[topic]&.values || [] }
+        pages.each { |page| @publisher.delete(page.key) }
+        forget(pages)
+      end
+
+      # Whoever follows it still where it was before, comes here.
+      #
+      # @param place [String] of another, as it is called there
+      def came_from(place, topic) = @publisher.delete(channel(topic), group: place)
 
       def cut_where(&block)
         @inside.cut_where(&block)

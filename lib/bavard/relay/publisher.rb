@@ -25,10 +25,12 @@ module Bavard
       NETWORK = [SystemCallError, IOError, SocketError, Lost, JSON::ParserError].freeze
 
       # @param at [URI::HTTP] of the publisher
+      # @param group [String] in which its channels are
       # @param lost [#call] told that nobody knows what of the last requests has arrived: once for each time the line breaks
       # @param log [#warn]
-      def initialize(at, lost:, log:)
+      def initialize(at, group:, lost:, log:)
         @at = at
+        @group = group
         @lost = lost
         @log = log
         @requests = Queue.new
@@ -48,7 +50,9 @@ module Bavard
       def post(channel, text) = leave("POST", channel, text)
 
       # Ends a channel: who follows it is cut off.
-      def delete(channel) = leave("DELETE", channel)
+      #
+      # @param group [String] of another
+      def delete(channel, group: @group) = leave("DELETE", channel, group:)
 
       # @yieldparam followers [Integer] of that channel; from the thread that sends
       def count(channel, &told) = leave("GET", channel, nil, told)
@@ -62,11 +66,11 @@ module Bavard
 
       private
 
-      def leave(verb, channel, body = nil, told = nil)
+      def leave(verb, channel, body = nil, told = nil, group: @group)
         return unless there?
         return @full = true if @requests.size >= MOST_WAITING
 
-        @requests << Request.new(verb, "/relay/to/#{channel}", body, told)
+        @requests << Request.new(verb, "/relay/to/#{group}/#{channel}", body, told)
       end
 
       def run
@@ -87,14 +91,14 @@ module Bavard
         @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
         @read = +""
         # Whoever follows from before does not know what was lost meanwhile. What is posted before its Redis is there, a relay refuses.
-        exchange([*forgetting, Request.new("POST", "/relay/to/begins", "{}")])
+        exchange([*forgetting, Request.new("POST", "/relay/to/#{@group}/begins", "{}")])
         @pauses.over
         @there = true
         send_on until @ended
         exchange(forgetting)
       end
 
-      def forgetting = [Request.new("DELETE", "/relay/all")]
+      def forgetting = [Request.new("DELETE", "/relay/all/#{@group}")]
 
       def broken(error)
         @log.warn("relay: #{@at} does not take frames (#{error.class}: #{error.message[0, 120]})") if @there || @said.nil?

@@ -29,6 +29,8 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
+      # On one machine.
+      MOST_WORKERS = 32
       # Of the data, where there is a demo show: how it is signed in to.
       DEMO = "sign-in.txt"
       # Many threads, each with memory of its own, would hold several times what is used.
@@ -45,6 +47,7 @@ module Bavard
         @demo_wanted = words.include?("--demo")
         @port = port(env.fetch("PORT", "4600"))
         @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
+        @workers = workers(env.fetch("BAVARD_WORKERS", "1"))
         @over = Over.new
       end
 
@@ -71,14 +74,22 @@ module Bavard
         raise Error, "PORT is a number from 1 to 65535, not “#{text}”."
       end
 
+      def workers(text)
+        number = Integer(text, 10)
+        return number if number.between?(1, MOST_WORKERS)
+
+        raise ArgumentError
+      rescue ArgumentError
+        raise Error, "BAVARD_WORKERS is a number from 1 to #{MOST_WORKERS}, not “#{text}”."
+      end
+
       def own_database?
         @env["DATABASE_URL"].to_s.empty? || nil
       end
 
       def check_port
-        return if Ports.free?(@port, host: @bind)
-
-        raise Error, "Port #{@port} is taken by another program. Choose another one:  PORT=#{Ports.free(@port + 1)} bin/start"
+        taken = (@port...(@port + @workers)).find { |port| !Ports.free?(port, host: @bind) } or return
+        raise Error, "Port #{taken} is taken by another program. Choose another one:  PORT=#{Ports.free(taken + 1)} bin/start"
       end
 
       def check_whole
@@ -156,13 +167,17 @@ module Bavard
       def start_children
         rights = LeastRights.new(@data, PROJECT).prepare
         warn "Bavard runs as root: #{rights.instead}." if rights.instead
-        parts = [*@platforms&.children(rights), app(rights)]
-        @kept = parts.map { |part| Kept.new(part, say: method(:warn)).start }
+        platforms = Array(@platforms&.children(rights))
+        @kept = [*platforms, *Array.new(@workers) { |nth| app(rights, nth) }].map { |part| Kept.new(part, say: method(:warn)).start }
+        @apps = @kept.drop(platforms.size)
       end
 
-      def app(rights)
-        Child.new("Bavard", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
-          env: {"DATABASE_URL" => @url, "PORT" => @port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
+      # @param nth [Integer] of several that share the shows, from 0
+      def app(rights, nth)
+        port = @port + nth
+        Child.new(nth.zero? ? "Bavard" : "Bavard's worker #{nth + 1}", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
+          env: {"DATABASE_URL" => @url, "PORT" => port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
+                **(@workers > 1 ? {"BAVARD_WORKER" => "#{host}:#{port}", "BAVARD_NTH" => nth.to_s, "BAVARD_FIRST_PORT" => @port.to_s} : {}),
                 "BAVARD_PLATFORMS" => [@platforms&.file, @env["BAVARD_PLATFORMS"]].compact.reject(&:empty?).join(File::PATH_SEPARATOR)})
       end
 
@@ -171,7 +186,7 @@ module Bavard
       def await_answer
         began_at = now
         until (answer = healthz) == "ok"
-          status = @kept.map(&:look).last
+          status = @kept.map(&:look).last(@workers).compact.first
           raise Error, "Bavard ended while starting. It said:\n#{last_words}" if status&.exitstatus == Error::SET_UP_WRONG
 
           tell_once("Bavard does not answer yet#{answer && ": it waits for #{answer}"}. Its log is #{log}") if status || now - began_at > SAY_AFTER_S
@@ -190,7 +205,8 @@ module Bavard
         nil
       end
 
-      def address = "http://#{@bind.include?(":") ? "[#{@bind}]" : @bind}:#{@port}"
+      def host = @bind.include?(":") ? "[#{@bind}]" : @bind
+      def address = "http://#{host}:#{@port}"
       def log = @data.path("log", "bavard.log")
       def last_words = File.readlines(log).last(6).join
 
@@ -223,7 +239,7 @@ module Bavard
       def begin_anew
         @anew = false
         say("Beginning anew.")
-        @kept.last.anew
+        @apps.each(&:anew)
       end
 
       # The application goes on without it meanwhile. In a thread of its own: it may take as long as it wants to.

@@ -9,6 +9,8 @@ module Bavard
     class Lease
       # First half of the locks' numbers, so that they are told apart from locks of anything else.
       KIND = 4600
+      # The same of locks by which a process is known to be there.
+      STANDING = 4601
 
       # @param url [String]
       def initialize(url)
@@ -31,11 +33,42 @@ module Bavard
         @held.key?(show_id)
       end
 
+      # That this process is there, until it ends, however it ends.
+      #
+      # @param number [Integer] of it among others
+      # @return [Boolean] false where another with that number is there
+      def stand(number)
+        @lock.synchronize { lock(number, STANDING).tap { |stands| @number = number if stands } }
+      end
+
+      # It takes nothing more, and is not counted.
+      def sit
+        @lock.synchronize { @db.get(Sequel.function(:pg_advisory_unlock, STANDING, @number)) if @number }
+        @number = nil
+      end
+
+      # @param db [Sequel::Database]
+      # @return [Sequel::Dataset] numbers of locks that somebody has in this database
+      def self.held(db, kind)
+        db[:pg_locks].where(locktype: "advisory", granted: true, classid: kind,
+          database: db[:pg_database].where(datname: Sequel.function(:current_database)).select(:oid)).select(Sequel.cast(:objid, :bigint))
+      end
+
+      # @return [Array<Integer>, nil] shows that run in whatever process; nil while the database is away
+      def taken
+        @lock.synchronize { Lease.held(@db, KIND).select_map(Sequel.cast(:objid, :bigint)) }
+      rescue Sequel::DatabaseError
+        nil
+      end
+
       # To be called now and then: takes the locks again that went with a lost connection.
       #
       # @return [Array<Integer>] shows that another process has taken meanwhile
       def renew
-        @lock.synchronize { (@held.keys - ours).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) } }
+        @lock.synchronize do
+          lock(@number, STANDING) if @number && !ours(STANDING).include?(@number)
+          (@held.keys - ours).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) }
+        end
       rescue Sequel::DatabaseError
         [] # while the database is away nobody else can take them either
       end
@@ -53,14 +86,14 @@ module Bavard
       private
 
       # @return [Array<Integer>] shows whose lock this connection has
-      def ours
-        locks = @db[:pg_locks].where(locktype: "advisory", granted: true, classid: KIND, pid: Sequel.function(:pg_backend_pid))
+      def ours(kind = KIND)
+        locks = @db[:pg_locks].where(locktype: "advisory", granted: true, classid: kind, pid: Sequel.function(:pg_backend_pid))
         locks.select_map(:objid)
       end
 
       # Taken twice by the same connection, it would have to be let go twice.
-      def lock(show_id)
-        @db.get(Sequel.function(:pg_try_advisory_lock, KIND, show_id))
+      def lock(number, kind = KIND)
+        @db.get(Sequel.function(:pg_try_advisory_lock, kind, number))
       end
     end
   end

@@ -152,6 +152,9 @@ module Bavard
             Sequel.function(:count).*.as(:times)])
       end
 
+      # @return [Integer] of one show, 0 where there is none
+      def last_id_of(show_id) = @db[:lines].where(show_id:).max(:id) || 0
+
       # @return [Integer] 0 where there is none
       def last_id
         @db[:lines].max(:id) || 0

@@ -14,7 +14,8 @@ module Bavard
         "make" => "made an account for", "invite" => "invited", "take_back" => "took back the invitation of", "close" => "closed the account of",
         "reopen" => "opened the account again of", "remove" => "removed the account of", "sign_out" => "signed out everywhere",
         "password" => "set a new password for", "one_factor" => "took the second factor away from", "appoint" => "made an operator of",
-        "dismiss" => "took the operator's rights from", "ceilings" => "set what may have", "collect" => "collected files that nobody uses",
+        "dismiss" => "took the operator's rights from", "move" => "moved",
+        "ceilings" => "set what may have", "collect" => "collected files that nobody uses",
         "backup" => "backed up", "restore" => "restored", "signed_in" => "signed in", "made" => "made an account",
         "kept_out" => "was kept waiting after many tries"
       }.freeze

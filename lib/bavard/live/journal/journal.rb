@@ -103,6 +103,14 @@ module Bavard
       # @return [Boolean] whether it is kept, within so many seconds
       def kept?(number, within_s) = @deeds.await(number, within_s)
 
+      # @param within_s [Numeric]
+      # @return [Boolean] whether all of a show is written, within so long
+      def all_of?(show_id, within_s)
+        until_s = now_s + within_s
+        sleep BATCH_EVERY_S until (idle = @lock.synchronize { @lanes[show_id].nil? || @lanes[show_id].idle? }) || now_s > until_s
+        idle && kept?(last_deed, [until_s - now_s, 0].max)
+      end
+
       # Writes what is waiting, or puts it into files where the database is away, and ends.
       def stop
         @deeds.stop

@@ -2,6 +2,7 @@
 
 require_relative "../../error"
 require_relative "../../now_and_then"
+require_relative "elsewhere"
 require_relative "show"
 require_relative "waking"
 
@@ -14,6 +15,9 @@ module Bavard
       # The locks of a process that was killed are let go within a moment.
       TRIES = 20
       TRY_EVERY_S = 0.1
+      SHARE_EVERY_S = 1
+      # So long a show that goes on elsewhere waits for its log.
+      WRITTEN_WITHIN_S = 5
       # One that nobody needs goes to sleep after so long, and not before.
       REST_AFTER_MS = 600_000
       REST_EVERY_S = 15
@@ -21,8 +25,10 @@ module Bavard
       CLOSED = "This show is closed, or is no more. Whoever runs this Bavard can say why."
 
       # @param means [Means]
-      # @param lease [#take, #renew, #release] that keeps a show from running twice
-      def initialize(means, lease:)
+      # @param lease [#take, #renew, #release, #taken] that keeps a show from running twice
+      # @param places [Places, nil] where several processes share shows
+      def initialize(means, lease:, places: nil)
+        @places = places
         @means = means
         @store = means.stores.shows
         @log = means.log
@@ -37,7 +43,8 @@ module Bavard
       # Those that go on by themselves are woken one after another, those that are on air first; whoever is needed meanwhile does not wait
       # for that.
       def start
-        @beginning = Thread.new { begin_all }.tap { |thread| thread.name = "waking" }
+        @beginning = Thread.new { @places ? share_out : begin_all }.tap { |thread| thread.name = "waking" }
+        @sharing = NowAndThen.new("sharing", SHARE_EVERY_S) { share_out }.start if @places
         @renewing = NowAndThen.new("leases", RENEW_EVERY_S) { renew }.start
         @resting = NowAndThen.new("rest", REST_EVERY_S) { let_rest }.start
         self
@@ -57,6 +64,11 @@ module Bavard
           @running[id]
         end || wake(id)
       end
+
+      # Before something is changed for a show: where several share them, whoever asked goes to where it runs.
+      #
+      # @raise [Elsewhere]
+      def here(id) = @places && run(id)
 
       # @return [Show, nil] where it runs now
       def [](id)
@@ -98,7 +110,8 @@ module Bavard
       end
 
       def stop
-        [@renewing, @resting].each { |one| one&.stop }
+        [@renewing, @resting, @sharing].each { |one| one&.stop }
+        @places&.leave
         @stopping = true
         @beginning&.join
         running.each(&:stop)
@@ -119,6 +132,39 @@ module Bavard
         @log.error("shows begin only as they are needed", error)
       end
 
+      def share_out
+        taken = @lease.taken or return
+        wake_these, let_go = @places.share_out(@store.ids_by_need, taken, running.map(&:id), running.reject { |show| show.cues.ended? }.map(&:id))
+        let_go.each { |id| move(id) }
+        wake_these.each { |id| begin_patiently(id) unless @stopping }
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout
+        nil # while the database is away, all go on where they are
+      end
+
+      def begin_patiently(id)
+        wake(id, patient: true)
+      rescue Elsewhere
+        nil # another was quicker
+      rescue StandardError => error
+        @log.error("show #{id} does not begin", error)
+      end
+
+      # Whoever takes it reads all of it.
+      def written(id) = @means.journal.all_of?(id, WRITTEN_WITHIN_S) || @log.warn("show #{id} goes on elsewhere without the end of its log")
+
+      # It goes on in another process: pages come back, and are sent there.
+      def move(id)
+        @waking.one_by_one(id, patient: true) do
+          show = @lock.synchronize { @running.delete(id) } or next
+          topics = show.topics
+          show.stop
+          written(id)
+          @lease.release(id)
+          topics.each { |topic| @means.hub.let_go(topic) }
+          @log.info("show #{id} goes on elsewhere")
+        end
+      end
+
       # @param instead_of [Show, nil] one that has gone to sleep
       # @param patient [Boolean] whether nobody waits for it
       def wake(id, instead_of: nil, patient: false)
@@ -133,12 +179,15 @@ module Bavard
         raise Gone.new(CLOSED, field: "show", value: id) unless @store.open?(id)
 
         lease(id)
+        before = @places&.took(id)
         record = @store.find(id) or raise Gone.new(CLOSED, field: "show", value: id)
         show = Show.new(record, @means, again: -> { wake(id, instead_of: show) }).start
         @lock.synchronize do
           @needed[id] = @clock.call
           @running[id] = show
         end
+        @places&.came(show, before)
+        show
       rescue StandardError
         @lease.release(id)
         raise
@@ -149,6 +198,7 @@ module Bavard
           next if last_needed(show.id) > @clock.call - REST_AFTER_MS || !show.go_to_sleep
 
           @lock.synchronize { [@running, @needed].each { |known| known.delete(show.id) } }
+          written(show.id) if @places
           @lease.release(show.id)
           @log.debug("show #{show.id} sleeps")
         end
@@ -176,7 +226,13 @@ module Bavard
       end
 
       def lease(id)
-        TRIES.times { @lease.take(id) ? (return true) : sleep(TRY_EVERY_S) }
+        @places&.leaving(id)
+        TRIES.times do
+          return true if @lease.take(id)
+
+          @places&.look(id)
+          sleep(TRY_EVERY_S)
+        end
         raise Busy, "Show #{id} is running in another process of Bavard."
       end
 

@@ -3,6 +3,8 @@
 require "json"
 require "rack"
 require "sequel"
+require_relative "../../live/show/elsewhere"
+require_relative "there"
 
 module Bavard
   module Web
@@ -19,6 +21,8 @@ module Bavard
         @app.call(env)
       rescue Sequel::DatabaseError, Sequel::PoolTimeout => error
         answer(env, 503, DATABASE, error)
+      rescue Live::Elsewhere => error
+        There.answer(env, error.address)
       rescue Rack::BadRequest, ArgumentError => error
         answer(env, 400, "That request cannot be read.\n", error)
       rescue StandardError => error

@@ -14,6 +14,7 @@ module Bavard
       LARGEST_BODY_BYTES = Bodies.most("/in/")
       set :show_exceptions, false
       set :raise_errors, true
+      set :dump_errors, false
       set :protection, false
       set :host_authorization, permitted_hosts: []
 

@@ -17,6 +17,7 @@ module Bavard
       set :erb, escape_html: true
       set :show_exceptions, false
       set :raise_errors, true
+      set :dump_errors, false
       set :protection, false
       set :host_authorization, permitted_hosts: []
 

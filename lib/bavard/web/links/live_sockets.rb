@@ -101,6 +101,7 @@ module Bavard
         link = MicrophoneSocket.link(site, token) or return
         return if link.anybody?
 
+        site.shows.here(link.show_id)
         env["bavard.microphone"] = link.id
         MicrophoneSocket.new(site, link).then { |socket| [socket.topic, socket] }
       end

@@ -56,6 +56,8 @@ module Bavard
           session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
         @record = @visitor.record
         need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)
+        # Nothing is done twice: what runs elsewhere is asked there before anything is changed.
+        site.shows.here(@record.id)
         cache_control :no_store
       end
 

@@ -3,6 +3,8 @@
 require "json"
 require "sequel"
 require_relative "../../../error"
+require_relative "../../../live/show/elsewhere"
+require_relative "../../http/there"
 require_relative "icon"
 
 module Bavard
@@ -26,6 +28,8 @@ module Bavard
           status 503
           problem("The database does not answer just now. What is on air goes on; try again in a moment.")
         end
+
+        app.error(Live::Elsewhere) { halt There.answer(env, env["sinatra.error"].address) }
 
         faults(app)
       end

@@ -18,6 +18,7 @@ module Bavard
       end
 
       post "/:token" do
+        site.shows.here(invitation.show_id)
         member = site.stores.team.join(invitation, @visitor.account_id,
           site.clock.call) || halt(404, problem(GONE))
         session[Visitor::CHOSEN] = member.show_id

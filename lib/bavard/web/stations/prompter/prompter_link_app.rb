@@ -28,6 +28,7 @@ module Bavard
         redirect to("/#{token}/") if request.path_info == "/#{token}"
         request.path_info = request.path_info.delete_prefix("/#{token}")
         cache_control :no_store
+        site.shows.here(@link.show_id)
       end
 
       StationWords.by_link(self)

@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require_relative "elsewhere"
+
+module Bavard
+  module Live
+    # Which of the processes that share an installation runs which show. Each takes its share of those that go on by themselves, and whatever
+    # somebody asks it for first; what another leaves, on purpose or not, is taken over.
+    class Places
+      # By so many more than whoever has least a process may have.
+      SLACK = 1
+
+      # @param workers [Store::Workers]
+      # @param hub [Relay::Nchan, Relay::Hub]
+      # @param ids [LineIds]
+      # @param lines [Store::Lines]
+      def initialize(workers, hub:, ids:, lines:)
+        @workers = workers
+        @hub = hub
+        @ids = ids
+        @lines = lines
+        @free_before = []
+      end
+
+      def here = @workers.address
+
+      # @raise [Elsewhere] where a show that is not to be had runs in a process that goes on
+      def look(show_id)
+        address = @workers.place_of(show_id)
+        raise Elsewhere, address if address && address != here && @workers.alive.include?(address)
+      end
+
+      # @raise [Elsewhere] where it is about to go on in another process
+      def leaving(show_id)
+        address = @workers.wanted_at(show_id)
+        raise Elsewhere, address if address && address != here && @workers.alive.include?(address)
+      end
+
+      # A show is ours from now on, and not begun yet.
+      #
+      # @return [String, nil] where it ran before
+      def took(show_id)
+        @ids.past(@lines.last_id_of(show_id))
+        @workers.place(show_id)
+      end
+
+      # Whoever still follows it where it ran before, comes here.
+      def came(show, before) = before && show.topics.each { |topic| @hub.came_from(before, topic) }
+
+      # To be called each second.
+      #
+      # @param wanted [Array<Integer>] shows that go on by themselves, the most urgent first
+      # @param taken [Array<Integer>] shows that run anywhere
+      # @param running [Array<Integer>] those that run here
+      # @param busy [Array<Integer>] of those, which stay here whatever others have
+      # @return [Array(Array<Integer>, Array<Integer>)] which to wake here, and which to let go
+      def share_out(wanted, taken, running, busy = [])
+        @workers.beat
+        asked = @workers.asked_for
+        free = wanted - taken
+        left = free & @free_before
+        @free_before = free
+        [to_wake(free, left, wanted & running, wanted.size) | asked.filter_map { |id, at| id if at == here && !taken.include?(id) },
+          asked.filter_map { |id, at| id if at != here && running.include?(id) && @workers.alive.include?(at) } | to_level(wanted, running, busy)]
+      end
+
+      # Asks another to take it: it is let go, and goes on there.
+      def ask_for(show_id, address) = @workers.ask_for(show_id, address)
+
+      def leave = @workers.leave
+
+      private
+
+      # Up to our share at once; what nobody else has taken by the next look as well.
+      def to_wake(free, left, ours, all)
+        free.first([share(all) - ours.size, 0].max) | left
+      end
+
+      def share(all) = (all / @workers.alive.size.to_f).ceil
+
+      # One at a time, the least urgent, to whoever has least.
+      def to_level(wanted, running, busy)
+        ours = wanted & running
+        counts = @workers.alive.to_h { |address| [address, 0] }
+        @workers.places.slice(*wanted).each_value { |address| counts[address] += 1 if counts.key?(address) }
+        least, fewest = counts.min_by(&:last)
+        moves = (ours - busy).last
+        @workers.ask_for(moves, least) if moves && least != here && ours.size > fewest + SLACK
+        []
+      end
+    end
+  end
+end

@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+require "minitest/autorun"
+require_relative "../../../lib/bavard/live/lines/line_ids"
+require_relative "../../../lib/bavard/live/show/places"
+
+# Who takes which show, without a database.
+class PlacesTest < Minitest::Test
+  # What is kept of processes and shows, as one of them sees it.
+  class Kept
+    attr_reader :address, :alive, :places, :asked_for
+
+    def initialize(address, alive, places)
+      @address = address
+      @alive = alive
+      @places = places
+      @asked_for = {}
+    end
+
+    def beat = nil
+    def ask_for(id, address) = @asked_for[id] = address
+    def place_of(id) = @places[id]
+    def wanted_at(id) = @asked_for[id]
+    def place(id) = @places[id].tap { @places[id] = address }
+  end
+
+  Lines = Struct.new(:last) { def last_id_of(_show) = last }
+
+  def places(alive: %w[a b], at: {}, last: 0)
+    @ids = Bavard::Live::LineIds.new(0)
+    Bavard::Live::Places.new(@kept = Kept.new("a", alive, at), hub: nil, ids: @ids, lines: Lines.new(last))
+  end
+
+  def test_each_takes_its_share_of_what_nobody_has
+    assert_equal [[1, 2, 3], []], places.share_out([1, 2, 3, 4, 5, 6], [], [])
+    assert_equal [[3], []], places.share_out([1, 2, 3, 4, 5, 6], [1, 2], [1, 2])
+    assert_equal [[1, 2, 3], []], places(alive: %w[a]).share_out([1, 2, 3], [], [])
+  end
+
+  def test_what_nobody_has_taken_by_the_next_look_is_taken_by_whoever_is_there
+    all = places
+    all.share_out([1, 2, 3, 4], [], [])
+    assert_equal [[3, 4], []], all.share_out([1, 2, 3, 4], [1, 2], [1, 2])
+    assert_equal [[], []], all.share_out([1, 2, 3, 4], [1, 2, 3, 4], [1, 2])
+  end
+
+  def test_whoever_has_more_asks_whoever_has_least_to_take_the_least_urgent
+    all = places(alive: %w[a b c], at: {1 => "a", 2 => "a", 3 => "a", 4 => "b"})
+    all.share_out([1, 2, 3, 4], [1, 2, 3, 4], [1, 2, 3])
+    assert_equal({3 => "c"}, @kept.asked_for)
+    # Nobody is moved in the midst of a broadcast.
+    all = places(alive: %w[a b c], at: {1 => "a", 2 => "a", 3 => "a", 4 => "b"})
+    all.share_out([1, 2, 3, 4], [1, 2, 3, 4], [1, 2, 3], [2, 3])
+    assert_equal({1 => "c"}, @kept.asked_for)
+    even = places(at: {1 => "a", 2 => "a", 3 => "b"})
+    even.share_out([1, 2, 3], [1, 2, 3], [1, 2])
+    assert_empty @kept.asked_for
+  end
+
+  def test_what_is_asked_for_is_let_go_and_taken
+    all = places(at: {1 => "a", 2 => "b"})
+    @kept.ask_for(1, "b")
+    @kept.ask_for(2, "a")
+    assert_equal [[], [1]], all.share_out([1, 2], [1, 2], [1])
+    assert_equal [[2], []], all.share_out([1, 2], [1], [])
+  end
+
+  def test_nothing_is_let_go_to_whoever_is_not_there
+    all = places(alive: %w[a], at: {1 => "a"})
+    @kept.ask_for(1, "b")
+    assert_equal [[], []], all.share_out([1], [1], [1])
+    assert_nil all.leaving(1)
+  end
+
+  def test_where_to_ask_instead
+    all = places(at: {1 => "b", 2 => "a", 3 => "gone"})
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.look(1) }.address
+    [2, 3, 4].each { |id| assert_nil all.look(id) }
+    @kept.ask_for(2, "b")
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.leaving(2) }.address
+  end
+
+  def test_lines_of_a_show_that_comes_are_newer_than_those_it_has
+    last = 5_000_000_000_000_000
+    assert_equal "b", places(at: {1 => "b"}, last:).took(1)
+    assert_operator @ids.next(1000), :>, last
+  end
+
+  def test_no_id_is_given_by_two
+    first, second = [0, 1].map { |number| Bavard::Live::LineIds.new(0, number:, among: 2) }
+    given = Array.new(500) { |at| [first.next(at / 7), second.next(at / 5)] }.flatten
+    assert_equal given.size, given.uniq.size
+    assert_equal [0, 1], [first.next(10**6) % 2, second.next(10**6) % 2]
+    own = Array.new(100) { first.next(1) }
+    assert_equal own.sort, own
+  end
+end
