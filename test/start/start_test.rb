@@ -171,6 +171,33 @@ class StartTest < Minitest::Test
     wait_for("the application to have it again") { answers?(one) }
   end
 
+  def test_several_processes_share_the_shows_and_one_that_ends_is_begun_again
+    one = until_ready(started(env: {"BAVARD_WORKERS" => "2"}))
+    ports = [one.port, one.port + 1]
+    wait_for("both to answer") { ports.all? { |port| port_answers?(port) } }
+    assert_equal ports.map { |port| "127.0.0.1:#{port}" }, workers(one)
+    second = `ps -o pid=,args= --ppid #{one.pid}`.lines.grep(/serve\.rb/).map(&:to_i).max
+    Process.kill("KILL", second)
+    wait_for("it to be begun again") { one.said.include?("Bavard's worker 2 ended (signal 9); starting it again") && port_answers?(ports.last) }
+    wait_for("it to be there again") { workers(one).size == 2 }
+    refused = started(env: {"BAVARD_WORKERS" => "many"})
+    wait_for("it to be refused") { refused.over? }
+    assert_match(/number from 1 to 10/, refused.said)
+  end
+
+  def port_answers?(port)
+    Net::HTTP.get_response(URI("http://127.0.0.1:#{port}/healthz")).is_a?(Net::HTTPOK)
+  rescue SystemCallError, EOFError
+    false
+  end
+
+  # As whoever runs it sees them.
+  def workers(one)
+    said, status = Open3.capture2e({"BAVARD_DATA" => one.folder}, "bin/admin", "workers", chdir: TestDatabase::PROJECT)
+    assert_predicate status, :success?, said
+    said.lines.map { |line| line[/\A\S+/] }
+  end
+
   def test_killed_outright_it_leaves_no_application_behind_and_starts_again
     one = until_ready(started)
     Process.kill("KILL", one.pid)

@@ -29,8 +29,8 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
-      # On one machine.
-      MOST_WORKERS = 32
+      # On one machine: the ports behind theirs are those of stand-ins.
+      MOST_WORKERS = 10
       # Of the data, where there is a demo show: how it is signed in to.
       DEMO = "sign-in.txt"
       # Many threads, each with memory of its own, would hold several times what is used.
