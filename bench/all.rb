@@ -21,6 +21,7 @@ require_relative "pack"
 require_relative "pages"
 require_relative "pipeline"
 require_relative "prompter"
+require_relative "relay"
 require_relative "restart"
 require_relative "endurance"
 require_relative "flood"
@@ -29,9 +30,10 @@ require_relative "full_show"
 require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
+require_relative "workers"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  many house described legible pages].freeze
+  many house relay workers described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
@@ -57,6 +59,8 @@ found[:legible] = Bench::LegiblePixels.new.run if wanted.include?("legible")
 found[:pages] = Bench::Pages.new.run if wanted.include?("pages")
 found[:many_shows] = Bench::ManyShows.new.run if wanted.include?("many")
 found[:full_house] = Bench::FullHouse.new.run if wanted.include?("house")
+found[:relay] = Bench::Relay.new.run if wanted.include?("relay")
+found[:workers] = Bench::Workers.new.run if wanted.include?("workers")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # Half an hour and more: only where it is asked for.
@@ -84,6 +88,23 @@ if (many = found[:many_shows])
   rows << ["all asleep", "#{many[:asleep_mb]} MB, #{many[:asleep_percent]} % of a core", "-", "2 % or less", steal]
   rows << ["all awake, each", "#{many[:awake_mb_each]} MB", "-", "-", steal]
   rows << ["all awake, and nobody looks", "#{many[:awake_percent]} % of a core", "-", "-", steal]
+end
+if (relay = found[:relay])
+  nchan, embedded, idle = relay.values_at(:nchan, :embedded, :idle)
+  steal = "#{nchan[:steal_percent]} %"
+  rows << ["#{relay[:frames]} frames to #{relay[:screens]} screens over nginx with Nchan: deliveries a second; a second of its processor",
+    "#{nchan[:a_second]}; #{nchan[:a_processor_second]}", "#{embedded[:a_second]} embedded", "40 000", steal]
+  rows << ["#{idle[:screens]} screens that hear nothing but beats: memory of nginx, of the application; a core of nginx",
+    "#{idle[:nginx_mb]} MB, #{idle[:application_mb]} MB; #{idle[:nginx_percent_of_a_core]} %", "-", "200 MB for 10 000", "-"]
+end
+if (shared = found[:workers])
+  steal = "#{shared[:steal_percent]} %"
+  rows << ["#{shared[:shows]} shows in #{shared[:workers]} processes, #{shared[:lines_a_s]} lines/s together: half, 99 in 100, lost",
+    "#{shared[:half_ms]} ms, #{shared[:late_ms]} ms, #{shared[:lost]}", "-", "-", steal]
+  rows << ["one of them killed: longest silence of a screen of its shows, of others", "#{shared[:silence_s]} s, #{shared[:others_silence_s]} s",
+    "1 s (beats)", "5 s", steal]
+  rows << ["and time of which lines are lost, lines of others lost, lines twice",
+    "#{shared[:lost_for_s]} s, #{shared[:of_others_lost]}, #{shared[:twice]}", "-", "-, 0, 0", steal]
 end
 if (house = found[:full_house])
   steal = "#{house[:steal_percent]} %"

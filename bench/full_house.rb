@@ -126,11 +126,14 @@ module Bench
       all, steal = Steal.around { spoken_in(@channels, LINES_A_S) }
       third = @channels[2..2]
       calm = spoken_in(third, CALM_A_S)
+      before = garbage
       beside = flooding(@channels.first(2)) { spoken_in(third, CALM_A_S) }
+      collecting = garbage.zip(before).map { |now, then_| now - then_ }
       {shows: SHOWS, **all.transform_keys do |key|
         :"all_#{key}"
       end, calm_late_ms: calm[:late_ms], beside_half_ms: beside[:half_ms],
        beside_late_ms: beside[:late_ms], beside_lost: beside[:lost],
+       collections: collecting.first.to_i, collections_s: collecting.last.round(2), collections_of_all: collecting[1].to_i,
        flooded_lines_a_s: @flooded, steal_percent: steal.round(1)}
     ensure
       @screens&.stop
@@ -139,6 +142,14 @@ module Bench
     end
 
     private
+
+    # @return [Array<Float>] collections, those of everything, and the seconds in which all stood still for them
+    def garbage
+      text = Net::HTTP.get(URI("#{@app.address}/metrics"))
+      %w[garbage_collections_total garbage_collections_of_all_total garbage_collection_seconds_total].map do |name|
+        text[/^bavard_#{name} (\S+)/, 1].to_f
+      end
+    end
 
     def begin_house
       TestDatabase.clean if TestDatabase.db

@@ -34,7 +34,11 @@ class Nginx
 
   # @yieldparam folder [String]
   # @yieldreturn [String] what stands in its http block
-  def initialize(relay: false)
+  #
+  # @param relay [Boolean] with Nchan
+  # @param connections [Integer] how many it may have at once
+  def initialize(relay: false, connections: 512)
+    @connections = connections
     @folder = Dir.mktmpdir("bavard-nginx").tap { |made| FileUtils.chmod(0o755, made) }
     FileUtils.mkdir_p(ITS_FOLDER) if relay
     @module = relay ? "load_module #{NCHAN};" : ""
@@ -49,14 +53,16 @@ class Nginx
     self
   end
 
+  # @return [Array<Integer>] processes that do its work
+  def workers = File.read("/proc/#{@pid}/task/#{@pid}/children").split.map(&:to_i)
+
   def said = File.read(file("said"))
 
   # @param signal [String] "TERM", or what else ends it
   def stop(signal = "TERM")
     return unless @pid
 
-    workers = File.read("/proc/#{@pid}/task/#{@pid}/children").split.map(&:to_i) if signal == "KILL"
-    [@pid, *workers].each { |one| Process.kill(signal, one) }
+    [@pid, *(workers if signal == "KILL")].each { |one| Process.kill(signal, one) }
     Process.wait(@pid)
     @pid = nil
   end
@@ -76,7 +82,8 @@ class Nginx
       daemon off;
       #{"user root;" if Process.uid.zero?}
       pid #{file("pid")};
-      events {}
+      worker_rlimit_nofile #{@connections * 2};
+      events { worker_connections #{@connections}; }
       http {
         access_log off;
         #{ELSEWHERE.map { |name| "#{name}_temp_path #{file(name)};" }.join(" ")}

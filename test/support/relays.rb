@@ -143,13 +143,14 @@ module Relays
     attr_reader :hub, :nginx, :pages_port, :frames_port
 
     # @param redis [Integer, nil] the port of a Redis over which several follow one another
-    def initialize(clock, redis: nil)
+    # @param connections [Integer] how many nginx may have
+    def initialize(clock, redis: nil, connections: 512)
       @pages_port, @frames_port = Array.new(2) { OwnPorts.one }
       @redis = redis
       @app = Puma::Server.new(method(:answer), nil, {log_writer: Puma::LogWriter.null, max_threads: 4})
       @asked_port = @app.add_tcp_listener("127.0.0.1", 0).addr[1]
       @app.run
-      @nginx = Nginx.new(relay: true) { settings }.start(@frames_port)
+      @nginx = Nginx.new(relay: true, connections:) { settings }.start(@frames_port)
       @hub = Bavard::Relay::Nchan.new(Bavard::Relay::Hub.new(clock:, log: SemanticLogger["test"]), URI("http://127.0.0.1:#{@frames_port}"),
         here: "127.0.0.1:#{@asked_port}", clock:, log: SemanticLogger["test"]).start
       wait_for("the relay") { @hub.there? }
@@ -162,6 +163,9 @@ module Relays
       wait_for(-> { "the page to be taken in: #{nginx.said}" }) { page.read && @wanted.nil? }
       page
     end
+
+    # Whoever comes follows that.
+    def follow(topic, follower) = @always = [topic, follower, nil]
 
     def stop
       @hub.stop
@@ -185,7 +189,7 @@ module Relays
         return Bavard::Web::RelayCalls.new.call(env.merge("PATH_INFO" => env["PATH_INFO"].delete_prefix("/relay")))
       end
 
-      topic, follower, last = @wanted
+      topic, follower, last = @wanted || @always
       [200, {"x-accel-redirect" => @hub.follow(env, topic, follower:, last:)}, []].tap { @wanted = nil }
     end
 

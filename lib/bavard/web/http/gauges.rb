@@ -54,6 +54,8 @@ module Bavard
           one("open_files_most", "How many it may have open", Process.getrlimit(:NOFILE).first),
           one("memory_bytes", "Memory of this process", Vitals.memory_kb * 1024),
           one("garbage_collections_total", "Garbage collections", gc[:count], "counter"),
+          one("garbage_collections_of_all_total", "Of those, that look at everything", gc[:major_gc_count], "counter"),
+          one("garbage_collection_seconds_total", "Seconds in which everything stood still for them", gc[:time] / 1000.0, "counter"),
           one("objects", "Objects that are alive", gc[:heap_live_slots]),
           one("clock_ahead_seconds", "How far the machine's clock is ahead of the time that lines are given", @site.clock.offset_ms / 1000.0)]
       end
