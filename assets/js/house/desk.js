@@ -4,6 +4,7 @@ import { cutWordsTold } from "./cut.js";
 import { helpAsked } from "./help.js";
 import { keepKeyboard } from "./keyboard.js";
 import { say } from "./messages.js";
+import { unpressed } from "./pressed.js";
 import { smallLeads } from "./small_leads.js";
 import { count } from "./words.js";
 
@@ -70,7 +71,7 @@ export function follow(report) {
     smallLeads(frame.small_leads);
     if (frame.trouble && frame.trouble !== trouble) say(frame.trouble, { bad: true });
     trouble = frame.trouble;
-    report(frame, frame.lines ?? []);
+    unpressed(() => report(frame, frame.lines ?? []));
   };
   return new Socket("/live", {
     frame: (frame) => frame.figures && take(frame),

@@ -1,5 +1,6 @@
 // What the house's pages ask of the server.
 import { say } from "./messages.js";
+import { released } from "./pressed.js";
 import { follow } from "./taking.js";
 
 // A page that has no cookie has no token either, and needs none.
@@ -44,7 +45,11 @@ async function ask(path, options = {}, answer = answerOf) {
   } catch {
     throw new Refused({ error: "Bavard cannot be reached just now. Nothing was changed; try again in a moment." });
   }
-  if (!response.redirected) return answer(response);
+  if (!response.redirected) {
+    const told = await answer(response);
+    await released();
+    return told;
+  }
   location.assign("/account/login");
   throw new Refused({ error: "You were signed out meanwhile. Nothing was changed." });
 }

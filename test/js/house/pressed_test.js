@@ -1,0 +1,54 @@
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { eachOnAPage, page } from "../support/page.js";
+
+eachOnAPage();
+
+let times = 0;
+// As a page has it: it listens from when it is read.
+const read = () => {
+  times += 1;
+  return import(`../../../assets/js/house/pressed.js?${times}`);
+};
+const point = (name) => document.defaultView.dispatchEvent(new Event(`pointer${name}`));
+
+test("what nobody presses is drawn at once", async () => {
+  const { released, unpressed } = await read();
+  const drawn = [];
+  unpressed(() => drawn.push(1));
+  assert.deepEqual(drawn, [1]);
+  assert.equal(released(), null);
+});
+
+test("under a finger nothing is drawn before it is let go, and then all of it in its order", async () => {
+  const { released, unpressed } = await read();
+  const drawn = [];
+  point("down");
+  unpressed(() => drawn.push(1));
+  const answer = released().then(() => drawn.push("answer"));
+  unpressed(() => drawn.push(2));
+  page.clock.pass(900);
+  assert.deepEqual(drawn, []);
+  point("up");
+  // The press itself is told now.
+  assert.deepEqual(drawn, []);
+  page.clock.pass(1);
+  await answer;
+  assert.deepEqual(drawn, [1, 2, "answer"]);
+  unpressed(() => drawn.push(3));
+  assert.equal(drawn.at(-1), 3);
+});
+
+test("what is held for long holds nothing up", async () => {
+  const { unpressed } = await read();
+  const drawn = [];
+  point("down");
+  unpressed(() => drawn.push(1));
+  page.clock.pass(1001);
+  assert.deepEqual(drawn, [1]);
+  point("down");
+  unpressed(() => drawn.push(2));
+  point("cancel");
+  page.clock.pass(1);
+  assert.deepEqual(drawn, [1, 2]);
+});
