@@ -180,9 +180,11 @@ class StartTest < Minitest::Test
     Process.kill("KILL", second)
     wait_for("it to be begun again") { one.said.include?("Bavard's worker 2 ended (signal 9); starting it again") && port_answers?(ports.last) }
     wait_for("it to be there again") { workers(one).size == 2 }
-    refused = started(env: {"BAVARD_WORKERS" => "many"})
-    wait_for("it to be refused") { refused.over? }
-    assert_match(/number from 1 to 10/, refused.said)
+    {"many" => "127.0.0.1", "2" => "0.0.0.0"}.zip([/number from 1 to 10/, /name one address of this machine/]) do |(workers, bind), words|
+      refused = started(env: {"BAVARD_WORKERS" => workers, "BAVARD_BIND" => bind})
+      wait_for("it to be refused") { refused.over? }
+      assert_match words, refused.said
+    end
   end
 
   def port_answers?(port)

@@ -29,6 +29,8 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
+      # Nobody is reached at these.
+      ANY = %w[0.0.0.0 ::].freeze
       # On one machine: the ports behind theirs are those of stand-ins.
       MOST_WORKERS = 10
       # Of the data, where there is a demo show: how it is signed in to.
@@ -47,6 +49,7 @@ module Bavard
         @demo_wanted = words.include?("--demo")
         @port = port(env.fetch("PORT", "4600"))
         @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
+        @shared = !env["BAVARD_WORKERS"].to_s.empty?
         @workers = workers(env.fetch("BAVARD_WORKERS", "1"))
         @over = Over.new
       end
@@ -75,7 +78,11 @@ module Bavard
       end
 
       def workers(text)
-        number = Integer(text, 10)
+        if @shared && ANY.include?(@bind)
+          raise Error, "With BAVARD_WORKERS the others reach this one at BAVARD_BIND: name one address of this machine, not #{@bind}."
+        end
+
+        number = Integer(text.empty? ? "1" : text, 10)
         return number if number.between?(1, MOST_WORKERS)
 
         raise ArgumentError
@@ -177,7 +184,7 @@ module Bavard
         port = @port + nth
         Child.new(nth.zero? ? "Bavard" : "Bavard's worker #{nth + 1}", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
           env: {"DATABASE_URL" => @url, "PORT" => port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
-                **(@workers > 1 ? {"BAVARD_WORKER" => "#{host}:#{port}", "BAVARD_NTH" => nth.to_s, "BAVARD_FIRST_PORT" => @port.to_s} : {}),
+                **(@shared ? {"BAVARD_WORKER" => "#{host}:#{port}", "BAVARD_NTH" => nth.to_s, "BAVARD_FIRST_PORT" => @port.to_s} : {}),
                 "BAVARD_PLATFORMS" => [@platforms&.file, @env["BAVARD_PLATFORMS"]].compact.reject(&:empty?).join(File::PATH_SEPARATOR)})
       end
 

@@ -16,6 +16,8 @@ module Bavard
     #   Database.migrate(db)
     module Database
       MIGRATIONS = File.join(__dir__, "migrations")
+      # First half of the number of the lock that whoever changes the database has.
+      MIGRATING = 4602
       # A page waits this long for a connection before it says that the database is busy.
       POOL_WAIT_S = 4
 
@@ -39,8 +41,19 @@ module Bavard
                        "a backup of before."
         end
 
-        Sequel::Migrator.run(db, MIGRATIONS)
+        one_at_a_time(db) { Sequel::Migrator.run(db, MIGRATIONS) }
       end
+
+      # Of several that begin at once, on whatever machine, one does it, and the others find it done.
+      def one_at_a_time(db)
+        db.synchronize do
+          db.get(Sequel.function(:pg_advisory_lock, MIGRATING, 0))
+          yield
+        ensure
+          db.get(Sequel.function(:pg_advisory_unlock, MIGRATING, 0))
+        end
+      end
+      private_class_method :one_at_a_time
 
       # @return [Integer] the newest version that this program knows
       def newest = Dir.children(MIGRATIONS).map(&:to_i).max
