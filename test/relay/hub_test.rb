@@ -213,6 +213,17 @@ class NchanTest < Minitest::Test
     assert_equal 2, until_texts(two, 2).last["number"]
   end
 
+  # As it does where it has few connections left.
+  def test_nothing_is_lost_where_nginx_closes_the_line_by_which_frames_come
+    closing = Relays::OverNginx.new(-> { @now_ms }, requests: 3)
+    page = closing.page(@topic, @follower)
+    40.times { |number| closing.hub.deliver(@topic, @topic.frame({number:}, -> { {} })) }
+    assert_equal (0..39).to_a, until_texts(page, 41).drop(1).map { |frame| frame["number"] }
+    assert_equal [:opened], drained
+  ensure
+    closing&.stop
+  end
+
   # Nginx holds lines longer than we live.
   def test_pages_of_an_earlier_process_come_back
     one = page

@@ -22,6 +22,7 @@ module Relays
   class Page
     # What tells nothing but that the line holds.
     BEAT = /\A\{"t":\d+\}\z/
+    UPTO = /"upto":"\w+:(\d+)"/
     AT = /\A\{"at":"\w+:(\d+)"/
     # As much as the driver takes of an answer to its handshake, with what comes behind it.
     READ_BYTES = 4096
@@ -59,15 +60,21 @@ module Relays
       self
     end
 
-    # What came, as a page of ours takes it: from the first picture on, each frame once, in their order.
+    # What came, as a page of ours takes it: from the first picture on, each frame once, in their order, and an answer once that is there which
+    # it is about.
     #
     # @return [Array<String>]
     def texts
       first = @texts.index { |text| text.match?(PICTURE) } or return []
       last = -1
-      [@texts[first], *@texts.first(first), *@texts.drop(first + 1)].select do |text|
-        number = text[AT, 1]&.to_i or next true
-        (text.match?(PICTURE) || number > last) && (last = number)
+      owed = []
+      [@texts[first], *@texts.first(first), *@texts.drop(first + 1)].flat_map do |text|
+        number = text[AT, 1]&.to_i
+        owed << text if number.nil?
+        taken = number && (text.match?(PICTURE) || number > last) ? [text] : []
+        last = number if taken.any?
+        due, owed = owed.partition { |answer| answer[UPTO, 1].to_i <= last }
+        taken + due
       end
     end
 
@@ -144,7 +151,9 @@ module Relays
 
     # @param redis [Integer, nil] the port of a Redis over which several follow one another
     # @param connections [Integer] how many nginx may have
-    def initialize(clock, redis: nil, connections: 512)
+    # @param requests [Integer] after so many it closes the line by which frames come
+    def initialize(clock, redis: nil, connections: 512, requests: nil)
+      @requests = requests
       @pages_port, @frames_port = Array.new(2) { OwnPorts.one }
       @redis = redis
       @app = Puma::Server.new(method(:answer), nil, {log_writer: Puma::LogWriter.null, max_threads: 4})
@@ -198,7 +207,7 @@ module Relays
       [relay, pages].each { |text| text.gsub!(/^( *)#( *)(?=nchan_redis|upstream|})/, '\1\2') } if @redis
       <<~CONF
         upstream bavard { server 127.0.0.1:#{@asked_port}; keepalive 4; }
-        #{relay.gsub("127.0.0.1:4650", "127.0.0.1:#{@frames_port}").gsub("127.0.0.1:6379", "127.0.0.1:#{@redis}")}
+        #{(@requests ? relay.sub(/keepalive_requests \d+/, "keepalive_requests #{@requests}") : relay).gsub("127.0.0.1:4650", "127.0.0.1:#{@frames_port}").gsub("127.0.0.1:6379", "127.0.0.1:#{@redis}")}
         server {
           listen 127.0.0.1:#{@pages_port};
           #{pages}

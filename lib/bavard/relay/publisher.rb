@@ -19,10 +19,22 @@ module Bavard
       READ_BYTES = 65_536
       LONGEST_PAUSE_S = 1
       # A request: what is told of the answer is called with how many follow the channel.
-      Request = Struct.new(:verb, :path, :body, :told)
+      # there:: whether it is one that answers 404 where nginx was begun anew
+      Request = Struct.new(:verb, :path, :body, :told, :there)
       # The relay does not take what is sent.
       class Lost < StandardError; end
-      NETWORK = [SystemCallError, IOError, SocketError, Lost, JSON::ParserError].freeze
+
+      # It closed a line that was idle, as every server may; so many of what was sent last were answered before.
+      class Closed < StandardError
+        attr_reader :answered
+
+        def initialize(answered)
+          @answered = answered
+          super("it closed the line")
+        end
+      end
+      NETWORK = [SystemCallError, IOError, SocketError, Lost, Closed, JSON::ParserError].freeze
+      ENDED = [EOFError, Errno::ECONNRESET, Errno::EPIPE].freeze
 
       # @param at [URI::HTTP] of the publisher
       # @param group [String] in which its channels are
@@ -87,17 +99,23 @@ module Bavard
       end
 
       def talk
-        @socket = Socket.tcp(@at.host, @at.port, connect_timeout: WITHIN_S)
-        @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
-        @read = +""
+        connect
         # Whoever follows from before does not know what was lost meanwhile. What is posted before its Redis is there, a relay refuses.
-        exchange([*forgetting, Request.new("POST", "/relay/to/#{@group}/begins", "{}")])
+        exchange([*forgetting, Request.new("POST", mark, "{}")])
         @pauses.over
         @there = true
         send_on until @ended
         exchange(forgetting)
       end
 
+      def connect
+        @socket&.close
+        @socket = Socket.tcp(@at.host, @at.port, connect_timeout: WITHIN_S)
+        @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
+        @read = +""
+      end
+
+      def mark = "/relay/to/#{@group}/begins"
       def forgetting = [Request.new("DELETE", "/relay/all/#{@group}")]
 
       def broken(error)
@@ -113,7 +131,23 @@ module Bavard
         raise Lost, "#{MOST_WAITING} requests wait" if @full
 
         first = @requests.pop or return
-        exchange([first, *more])
+        go_on([first, *more])
+      end
+
+      # What was not answered is sent once more, one by one: of what lies behind a request that ends a line nobody knows how far it was read.
+      # A page takes no frame twice.
+      def go_on(requests)
+        exchange(requests)
+      rescue Closed => error
+        requests.drop(error.answered).each { |request| alone(request) }
+      end
+
+      # Over another line where this one is closed. Of the nginx that we knew there is still what we left there.
+      def alone(request)
+        exchange([request])
+      rescue Closed
+        connect
+        exchange([Request.new("GET", mark, nil, nil, true), request])
       end
 
       # What waits behind the first one.
@@ -124,8 +158,11 @@ module Bavard
       end
 
       def exchange(requests)
+        done = 0
         write(requests.map { |request| written(request) }.join)
-        requests.each { |request| answered(request) }
+        requests.each { |request| answered(request) && (done += 1) }
+      rescue *ENDED
+        raise Closed, done
       end
 
       def written(request)
@@ -147,7 +184,10 @@ module Bavard
         status, body = answer
         raise Lost, "it answers #{status} to #{request.verb}" unless status.between?(200, 299) || [404, 410].include?(status)
 
+        raise Lost, "it was begun anew" if request.there && status != 200
+
         request.told&.call(status == 200 ? JSON.parse(body).fetch("subscribers", 0) : 0)
+        true
       end
 
       # @return [Array(Integer, String)] status and body
@@ -162,7 +202,7 @@ module Bavard
       def upto
         until (found = yield)
           bytes = @socket.read_nonblock(READ_BYTES, exception: false)
-          raise Lost, "it closed the line" if bytes.nil?
+          raise EOFError if bytes.nil?
           next @read << bytes unless bytes == :wait_readable
 
           @socket.wait_readable(WITHIN_S) or raise Lost, "it says nothing for #{WITHIN_S} s"
