@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "full_house"
+require_relative "../lib/bavard/store/workers"
 require_relative "../test/support/in_front"
 
 module Bench
@@ -62,10 +63,21 @@ module Bench
 
       def read
         loop do
+          say_here
           @screens.each { |screen| join(screen) if screen.socket.nil? && screen.back_at_s < now_s }
           ready, = IO.select(@screens.filter_map(&:socket), nil, nil, AGAIN_S / 5)
           Array(ready).each { |socket| take(@screens.find { |screen| screen.socket == socket }) }
         end
+      end
+
+      # As a browser answers pings.
+      def say_here
+        return if @said_s && now_s - @said_s < Screens::HERE_EVERY_S
+
+        @said_s = now_s
+        @screens.each { |screen| screen.socket&.write(Screens::HERE) }
+      rescue SystemCallError
+        nil
       end
 
       # A closing frame, or an answer that is no line, ends it as well.
@@ -143,7 +155,7 @@ module Bench
     def kill_one
       gone = @apps.last
       ids = places.select { |_, address| address.end_with?(":#{gone.port}") }.keys
-      @orphans = TestDatabase.db[:stages].where(show_id: ids).select_map(:token)
+      @orphans = TestDatabase.db[:shows].order(:id).select_map(:id).zip(@tokens).filter_map { |id, token| token if ids.include?(id) }
       @screens.begin_anew
       gone.kill
     end

@@ -17,7 +17,7 @@ module InFront
   def begin_in_front(apps, *parts)
     @nginx = Nginx.new(relay: true) { |folder| settings(folder, apps, parts) }.start(in_front)
     @started << Struct.new(:nginx) { def stop = nginx.remove }.new(@nginx)
-    Capybara.app_host = "http://127.0.0.1:#{in_front}"
+    Capybara.app_host = "http://127.0.0.1:#{in_front}" if defined?(Capybara)
     wait_for("the relay") { apps.all? { |app| gauge(app, "relay_up") == 1 } }
   end
 
