@@ -272,4 +272,19 @@ class NchanOverRedisTest < Minitest::Test
     super
     @redis.stop
   end
+
+  def test_pages_at_another_nginx_hear_the_same_and_are_heard
+    port = @relay.beside
+    far = @relay.page(@topic, @follower, port:)
+    near = page
+    [far, near].each { |each| until_texts(each, 1) }
+    20.times { |number| publish({number:}) }
+    [far, near].each { |each| assert_equal (0..19).to_a, until_texts(each, 21).drop(1).map { |frame| frame["number"] } }
+    far.say("hello")
+    hub.whisper(@topic, @follower.connections.first.id, '{"only":1}')
+    wait_for("the word") { far.read.heard?('{"only":1}') }
+    wait_for("what it said") { drained.include?("hello") }
+    hub.close(@topic)
+    wait_for("both to be cut off") { [far, near].all? { |each| each.read.replaced? } }
+  end
 end

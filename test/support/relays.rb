@@ -173,12 +173,21 @@ module Relays
       page
     end
 
+    # Another nginx, which follows the first over Redis.
+    #
+    # @return [Integer] the port at which pages come to it
+    def beside
+      pages, frames = Array.new(2) { OwnPorts.one }
+      @beside = Nginx.new(relay: true) { settings(pages:, frames:) }.start(pages)
+      pages
+    end
+
     # Whoever comes follows that.
     def follow(topic, follower) = @always = [topic, follower, nil]
 
     def stop
       @hub.stop
-      @nginx.remove
+      [@nginx, @beside].compact.each(&:remove)
       @app.stop(true)
     end
 
@@ -202,15 +211,15 @@ module Relays
       [200, {"x-accel-redirect" => @hub.follow(env, topic, follower:, last:)}, []].tap { @wanted = nil }
     end
 
-    def settings
-      relay, pages = %w[relay.conf relay-pages.conf].map { |name| Nginx.shipped(name) }
-      [relay, pages].each { |text| text.gsub!(/^( *)#( *)(?=nchan_redis|upstream|})/, '\1\2') } if @redis
+    def settings(pages: @pages_port, frames: @frames_port)
+      relay, inside = %w[relay.conf relay-pages.conf].map { |name| Nginx.shipped(name) }
+      [relay, inside].each { |text| text.gsub!(/^( *)#( *)(?=nchan_redis|upstream|})/, '\1\2') } if @redis
       <<~CONF
         upstream bavard { server 127.0.0.1:#{@asked_port}; keepalive 4; }
-        #{(@requests ? relay.sub(/keepalive_requests \d+/, "keepalive_requests #{@requests}") : relay).gsub("127.0.0.1:4650", "127.0.0.1:#{@frames_port}").gsub("127.0.0.1:6379", "127.0.0.1:#{@redis}")}
+        #{(@requests ? relay.sub(/keepalive_requests \d+/, "keepalive_requests #{@requests}") : relay).gsub("127.0.0.1:4650", "127.0.0.1:#{frames}").gsub("127.0.0.1:6379", "127.0.0.1:#{@redis}")}
         server {
-          listen 127.0.0.1:#{@pages_port};
-          #{pages}
+          listen 127.0.0.1:#{pages};
+          #{inside}
         }
       CONF
     end
