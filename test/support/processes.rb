@@ -6,6 +6,7 @@ require "net/http"
 require "socket"
 require "tmpdir"
 require_relative "../../lib/bavard/feeds/platform"
+require_relative "../../lib/bavard/start/lean"
 require_relative "../../lib/bavard/start/ports"
 require_relative "../../lib/bavard/start/standins"
 require_relative "own_ports"
@@ -43,7 +44,7 @@ class RunningApp
     TestDatabase.db
     @child = Suite::Nursery.child("Bavard", "lib/bavard/serve.rb", log: log,
       env: {"DATABASE_URL" => TestDatabase.url, "PORT" => port.to_s, "BAVARD_DATA" => folder, "APP_ENV" => "production",
-            "MALLOC_ARENA_MAX" => "2", "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **Bavard::JustInTime.on, **@env})
+            **Bavard::Start::Lean.env, "BAVARD_PLATFORMS" => platforms_file, "BAVARD_INSIDE" => "127.0.0.1", **Bavard::JustInTime.on, **@env})
     Dir.chdir(TestDatabase::PROJECT) { @child.start }
   end
 

@@ -13,6 +13,7 @@ require_relative "data_folder"
 require_relative "../just_in_time"
 require_relative "../watched"
 require_relative "kept"
+require_relative "lean"
 require_relative "least_rights"
 require_relative "ports"
 require_relative "postgres"
@@ -35,8 +36,6 @@ module Bavard
       MOST_WORKERS = 10
       # Of the data, where there is a demo show: how it is signed in to.
       DEMO = "sign-in.txt"
-      # Many threads, each with memory of its own, would hold several times what is used.
-      LEAN = {"MALLOC_ARENA_MAX" => "2"}.freeze
 
       USAGE = "bin/start [--demo]"
 
@@ -183,7 +182,8 @@ module Bavard
       def app(rights, nth)
         port = @port + nth
         Child.new(nth.zero? ? "Bavard" : "Bavard's worker #{nth + 1}", ["ruby", "lib/bavard/serve.rb"], log:, rights:,
-          env: {"DATABASE_URL" => @url, "PORT" => port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind, **LEAN, **JustInTime.on(@env),
+          env: {"DATABASE_URL" => @url, "PORT" => port.to_s, "BAVARD_DATA" => @data.root, "BAVARD_BIND" => @bind,
+                **Lean.env(@env), **JustInTime.on(@env),
                 **(@shared ? {"BAVARD_WORKER" => "#{host}:#{port}", "BAVARD_NTH" => nth.to_s, "BAVARD_FIRST_PORT" => @port.to_s} : {}),
                 "BAVARD_PLATFORMS" => [@platforms&.file, @env["BAVARD_PLATFORMS"]].compact.reject(&:empty?).join(File::PATH_SEPARATOR)})
       end
