@@ -43,6 +43,8 @@ class LiveTest < Minitest::Test
     def there? = true
     def delivered = @frames.each_value.sum(&:size)
     def cut_where = nil
+    def came_from(_place, _topic) = nil
+    def let_go(topic) = @frames[topic.name] << {"let_go" => true}
     def close(topic) = @frames[topic.name] << {"closed" => true}
     def frames(name) = @frames[name].dup
   end

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "../../support/live_test"
+require_relative "../../../lib/bavard/live/show/places"
+require_relative "../../../lib/bavard/store/workers"
 require_relative "../../support/drawings"
 require_relative "../../support/minimal_irc"
 
@@ -150,6 +152,26 @@ class ShowsTest < LiveTest
     other = Bavard::Store::Lease.new(TestDatabase.url)
     assert other.take(@record.id)
     assert_raises(Bavard::Busy) { @shows.run(@record.id) }
+  ensure
+    other&.close
+  end
+
+  # As the operator's page says it.
+  def test_where_it_runs_where_that_is_elsewhere
+    unwanted
+    other = Bavard::Store::Lease.new(TestDatabase.url)
+    there = Bavard::Store::Workers.new(db, other, "10.0.0.6:4600").tap(&:enter)
+    here = Bavard::Store::Workers.new(db, lease, "10.0.0.5:4600").tap(&:enter)
+    @shows = Bavard::Live::Shows.new(means, lease:, places: Bavard::Live::Places.new(here, hub: @hub, ids: means.ids, lines: stores.lines))
+    assert_nil @shows.elsewhere(@record.id)
+    other.take(@record.id)
+    there.place(@record.id)
+    assert_equal "10.0.0.6:4600", @shows.elsewhere(@record.id)
+    assert_equal "10.0.0.6:4600", assert_raises(Bavard::Live::Elsewhere) { @shows.run(@record.id) }.address
+    other.release(@record.id)
+    assert_nil @shows.elsewhere(@record.id)
+    @shows.run(@record.id)
+    assert_equal [nil, "10.0.0.5:4600"], [@shows.elsewhere(@record.id), here.place_of(@record.id)]
   ensure
     other&.close
   end

@@ -24,6 +24,8 @@ module Bavard
 
       def here = @workers.address
 
+      def place_of(show_id) = @workers.place_of(show_id)
+
       # @raise [Elsewhere] where a show that is not to be had runs in a process that goes on
       def look(show_id)
         address = @workers.place_of(show_id)

@@ -75,6 +75,9 @@ module Bavard
         @lock.synchronize { @running[id] }
       end
 
+      # @return [String, nil] where it runs, where that is in another process
+      def elsewhere(id) = @places && self[id].nil? && @lease.taken.to_a.include?(id) ? @places.place_of(id) : nil
+
       # @return [Array<Show>] all that run
       def running = @lock.synchronize { @running.values }
 

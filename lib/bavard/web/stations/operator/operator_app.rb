@@ -135,9 +135,9 @@ module Bavard
         def megabytes(bytes) = "#{(bytes / 1_000_000.0).round(1)} MB"
         def ago(time) = time ? "last here #{SignIn::Sessions.ago(time)}" : "never here"
 
-        # @return [String] of a show as it runs here
+        # @return [String] of a show as it runs here, or where it does
         def pace_of(show_id)
-          running = site.shows[show_id] or return "asleep"
+          running = site.shows[show_id] or return site.shows.elsewhere(show_id)&.then { |address| "awake at #{address}" } || "asleep"
           screens = running.screens_open
           "awake, #{screens} screen#{"s" unless screens == 1}, #{(running.processor_share * 100).round(1)} % of a core"
         end
