@@ -6,7 +6,7 @@ module Bavard
     module Lean
       # Many threads, each with memory of its own, would hold several times what is used.
       # All shows of a process stand still while its garbage is collected, the longer the more of them are awake: it is collected half as
-      # often, for more memory (docs/architecture.md, Figures).
+      # often, for a fifth more memory (docs/architecture.md, Choices).
       SET = {
         "MALLOC_ARENA_MAX" => "2",
         "RUBY_GC_MALLOC_LIMIT" => "64000000", "RUBY_GC_MALLOC_LIMIT_MAX" => "256000000",
