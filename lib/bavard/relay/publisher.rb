@@ -11,8 +11,9 @@ module Bavard
     # The line to a relay's publisher (Nchan's HTTP publisher endpoint): what is posted goes out in the order in which it was given, many
     # requests at once over one connection (HTTP/1.1 pipelining, RFC 9112 §9.3.2). Others only leave a request; one thread sends.
     class Publisher
-      # So many that wait, and the relay does not take them any more.
+      # So many that wait, or bytes of them, and the relay does not take them any more.
       MOST_WAITING = 20_000
+      MOST_WAITING_BYTES = 64 * 1024 * 1024
       AT_ONCE = 64
       WITHIN_S = 5
       LOOK_S = 0.5
@@ -46,6 +47,8 @@ module Bavard
         @lost = lost
         @log = log
         @requests = Queue.new
+        @lock = Mutex.new
+        @waiting_bytes = 0
         @pauses = Pauses.new(longest_s: LONGEST_PAUSE_S)
       end
 
@@ -80,10 +83,13 @@ module Bavard
 
       def leave(verb, channel, body = nil, told = nil, group: @group)
         return unless there?
-        return @full = true if @requests.size >= MOST_WAITING
+        return @full = true if @requests.size >= MOST_WAITING || waiting(body.to_s.bytesize) > MOST_WAITING_BYTES
 
         @requests << Request.new(verb, "/relay/to/#{group}/#{channel}", body, told)
       end
+
+      # @param more [Integer] bytes that wait besides, or fewer
+      def waiting(more) = @lock.synchronize { @waiting_bytes += more }
 
       def run
         until @ended
@@ -124,14 +130,17 @@ module Bavard
         @there = @full = false
         @socket&.close
         @requests.clear
+        @lock.synchronize { @waiting_bytes = 0 }
         @lost.call
       end
 
       def send_on
-        raise Lost, "#{MOST_WAITING} requests wait" if @full
+        raise Lost, "more waits than may" if @full
 
         first = @requests.pop or return
-        go_on([first, *more])
+        batch = [first, *more]
+        waiting(-batch.sum { |request| request.body.to_s.bytesize })
+        go_on(batch)
       end
 
       # What was not answered is sent once more, one by one: of what lies behind a request that ends a line nobody knows how far it was read.
