@@ -105,6 +105,24 @@ class WorkersTest < PreparedTest
     all_show("before", "after", "again")
   end
 
+  def test_after_the_database_was_away_each_show_goes_on_where_it_was
+    begin_all
+    open_all
+    before = places
+    TestDatabase.away do
+      wait_for("both to know") { [@app, @second].all? { |app| gauge(app, "database_up").zero? } }
+      server.say("ann", "meanwhile")
+      all_show("meanwhile")
+    end
+    wait_for("both to be there again") { [@app, @second].all? { |app| gauge(app, "database_up") == 1 } && workers.alive.size == 2 }
+    wait_for("all to be locked again") { Bavard::Store::Lease.held(TestDatabase.db, Bavard::Store::Lease::KIND).count == SHOWS }
+    server.say("ann", "after")
+    all_show("meanwhile", "after")
+    assert_equal before, places
+    refute_includes File.read(@app.log), "taken over"
+    assert_equal [SHOWS / 2] * 2, [gauge(@app, "shows_awake"), gauge(@second, "shows_awake")]
+  end
+
   def test_a_show_goes_on_elsewhere_where_somebody_asks_for_that
     begin_all
     open_all

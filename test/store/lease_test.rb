@@ -38,4 +38,13 @@ class LeaseTest < Minitest::Test
     assert_empty one.renew
     refute other.take(7)
   end
+
+  # Whoever ends while the database is away, ends.
+  def test_who_leaves_while_the_database_is_away_is_not_there_afterwards
+    assert one.stand(3)
+    TestDatabase.away { one.sit }
+    one.reach?
+    assert_empty one.renew
+    assert other.stand(3)
+  end
 end

@@ -24,6 +24,19 @@ class LeadAppTest < WebTest
     assert_equal "/lead/", whereto("/")
   end
 
+  # What comes to stand there later moves everything below it, from under a mouse.
+  def test_the_small_ways_stand_on_their_pages_from_the_beginning
+    get "/feeds"
+    assert_match(/data-lead="platform" hidden>/, last_response.body)
+    send_form("/lead/leave")
+    get "/feeds"
+    assert_match(%r{data-lead="platform"><summary>.*<b>A second platform</b><span class="said figure">0 of 3</span>}m, last_response.body)
+    show.ask { |one| one.record.small_leads = {"platform" => {"over" => true}} }
+    get "/feeds"
+    assert_match(/data-lead="platform" hidden>/, last_response.body)
+    assert_match(/data-lead="voices"><summary>/, last_response.body)
+  end
+
   def test_the_stage_is_made_once_for_a_host_who_knows_nothing
     made = send_form("/lead/stage")
     assert_equal made, send_form("/lead/stage")

@@ -38,12 +38,19 @@ module Bavard
       # @param number [Integer] of it among others
       # @return [Boolean] false where another with that number is there
       def stand(number)
-        @lock.synchronize { lock(number, STANDING).tap { |stands| @number = number if stands } }
+        @lock.synchronize { lock(number, STANDING).tap { |stands| remember(number) if stands } }
       end
+
+      # @return [Boolean] whether the line to the database is another one than that over which locks were taken: all of them went with it, for others,
+      #   too, where it was the database that ended
+      def anew? = @number && @lock.synchronize { @over != pid }
 
       # It takes nothing more, and is not counted.
       def sit
         @lock.synchronize { @db.get(Sequel.function(:pg_advisory_unlock, STANDING, @number)) if @number }
+      rescue Sequel::DatabaseError
+        nil # what the database had of this process is gone with it
+      ensure
         @number = nil
       end
 
@@ -66,7 +73,7 @@ module Bavard
       # @return [Array<Integer>] shows that another process has taken meanwhile
       def renew
         @lock.synchronize do
-          lock(@number, STANDING) if @number && !ours(STANDING).include?(@number)
+          remember(@number) if @number && (ours(STANDING).include?(@number) || lock(@number, STANDING))
           (@held.keys - ours).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) }
         end
       rescue Sequel::DatabaseError
@@ -84,6 +91,14 @@ module Bavard
       end
 
       private
+
+      def remember(number)
+        @number = number
+        @over = pid
+      end
+
+      # Of the other end of its line.
+      def pid = @db.synchronize(&:backend_pid)
 
       # @return [Array<Integer>] shows whose lock this connection has
       def ours(kind = KIND)

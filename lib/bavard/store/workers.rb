@@ -38,6 +38,9 @@ module Bavard
       # That it goes on.
       def beat = @db[:workers].where(address:).update(seen_at: Sequel::CURRENT_TIMESTAMP)
 
+      # @return [Boolean] see {Lease#anew?}
+      def anew? = @lease.anew?
+
       # It takes nothing more.
       def leave = @lease.sit
 

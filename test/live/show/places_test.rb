@@ -17,6 +17,9 @@ class PlacesTest < Minitest::Test
       @asked_for = {}
     end
 
+    attr_accessor :anew
+
+    def anew? = anew
     def beat = nil
     def ask_for(id, address) = @asked_for[id] = address
     def place_of(id) = @places[id]
@@ -28,7 +31,8 @@ class PlacesTest < Minitest::Test
 
   def places(alive: %w[a b], at: {}, last: 0)
     @ids = Bavard::Live::LineIds.new(0)
-    Bavard::Live::Places.new(@kept = Kept.new("a", alive, at), hub: nil, ids: @ids, lines: Lines.new(last))
+    @now_s = 100
+    Bavard::Live::Places.new(@kept = Kept.new("a", alive, at), hub: nil, ids: @ids, lines: Lines.new(last), clock: -> { @now_s })
   end
 
   def test_each_takes_its_share_of_what_nobody_has
@@ -78,6 +82,20 @@ class PlacesTest < Minitest::Test
     [2, 3, 4].each { |id| assert_nil all.look(id) }
     @kept.ask_for(2, "b")
     assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.leaving(2) }.address
+  end
+
+  # Their locks went as well as ours: they are about to take them again.
+  def test_after_the_database_was_away_nobody_takes_what_others_may_run
+    all = places(at: {1 => "b", 2 => "a"}, alive: %w[a])
+    @kept.anew = true
+    all.look_at_line
+    @kept.anew = false
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.leaving(1) }.address
+    [2, 3].each { |id| assert_nil all.leaving(id) }
+    4.times { assert_equal [[], []], all.share_out([1, 2], [2], [2]) }
+    @now_s += Bavard::Live::Places::DOUBT_S
+    assert_nil all.leaving(1)
+    assert_equal [[1], []], all.share_out([1, 2], [2], [2])
   end
 
   def test_lines_of_a_show_that_comes_are_newer_than_those_it_has

@@ -9,17 +9,22 @@ module Bavard
     class Places
       # By so many more than whoever has least a process may have.
       SLACK = 1
+      # So long after the database was away it is left to each to take again what it runs: whoever looks first would take it from them.
+      DOUBT_S = 5
 
       # @param workers [Store::Workers]
+      # @param clock [#call] seconds that never jump
       # @param hub [Relay::Nchan, Relay::Hub]
       # @param ids [LineIds]
       # @param lines [Store::Lines]
-      def initialize(workers, hub:, ids:, lines:)
+      def initialize(workers, hub:, ids:, lines:, clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
         @workers = workers
         @hub = hub
         @ids = ids
         @lines = lines
+        @clock = clock
         @free_before = []
+        @doubted_s = -DOUBT_S
       end
 
       def here = @workers.address
@@ -32,10 +37,19 @@ module Bavard
         raise Elsewhere, address if address && address != here && @workers.alive.include?(address)
       end
 
-      # @raise [Elsewhere] where it is about to go on in another process
+      # @raise [Elsewhere] where it is about to go on in another process, or may still run there
       def leaving(show_id)
+        look_at_line
         address = @workers.wanted_at(show_id)
         raise Elsewhere, address if address && address != here && @workers.alive.include?(address)
+
+        before = doubting? && @workers.place_of(show_id)
+        raise Elsewhere, before if before && before != here
+      end
+
+      # To be called before locks are taken again.
+      def look_at_line
+        @doubted_s = @clock.call if @workers.anew?
       end
 
       # A show is ours from now on, and not begun yet.
@@ -59,7 +73,7 @@ module Bavard
       def share_out(wanted, taken, running, busy = [])
         @workers.beat
         asked = @workers.asked_for
-        free = wanted - taken
+        free = doubting? ? [] : wanted - taken
         left = free & @free_before
         @free_before = free
         [to_wake(free, left, wanted & running, wanted.size) | asked.filter_map { |id, at| id if at == here && !taken.include?(id) },
@@ -72,6 +86,8 @@ module Bavard
       def leave = @workers.leave
 
       private
+
+      def doubting? = @clock.call - @doubted_s < DOUBT_S
 
       # Up to our share at once; what nobody else has taken by the next look as well.
       def to_wake(free, left, ours, all)

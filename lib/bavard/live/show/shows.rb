@@ -136,6 +136,8 @@ module Bavard
       end
 
       def share_out
+        @places.look_at_line
+        take_again
         taken = @lease.taken or return
         wake_these, let_go = @places.share_out(@store.ids_by_need, taken, running.map(&:id), running.reject { |show| show.cues.ended? }.map(&:id))
         let_go.each { |id| move(id) }
@@ -240,11 +242,16 @@ module Bavard
       end
 
       def renew
+        take_again
+        end_deleted
+      end
+
+      # Locks that went with a line to the database.
+      def take_again
         @lease.renew.each do |id|
           @log.error("show #{id} was taken over by another process")
           @lock.synchronize { @running.delete(id) }&.stop
         end
-        end_deleted
       end
 
       # A show goes with the account that it belonged to, and ends when that is closed.

@@ -75,6 +75,15 @@ module Bavard
 
         def ask(&work) = show.ask(&work)
 
+        # As the page will be told them: they have their room from the beginning, so that nothing moves away from under a mouse.
+        #
+        # @return [Hash{String => Hash}]
+        def small_leads
+          ask { |show| show.small_leads.report(show.now_ms) }
+        rescue Busy
+          {}
+        end
+
         # @raise [Error] where this show may have no more of it
         def room(what, more = 1) = site.stores.ceilings.room(@record.id, what, more)
 
