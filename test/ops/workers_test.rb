@@ -114,7 +114,12 @@ class WorkersTest < PreparedTest
       server.say("ann", "meanwhile")
       all_show("meanwhile")
     end
-    wait_for("both to be there again") { [@app, @second].all? { |app| gauge(app, "database_up") == 1 } && workers.alive.size == 2 }
+    # Whoever is asked first does not have it for that: in the very moment in which nobody has a lock.
+    wait_for("both to be there again") do
+      shows.each { |one| Net::HTTP.get_response(URI(link_of(one))) }
+      workers.alive.size == 2
+    end
+    wait_for("both to say so") { [@app, @second].all? { |app| gauge(app, "database_up") == 1 } }
     wait_for("all to be locked again") { Bavard::Store::Lease.held(TestDatabase.db, Bavard::Store::Lease::KIND).count == SHOWS }
     server.say("ann", "after")
     all_show("meanwhile", "after")
