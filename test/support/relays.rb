@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require "net/http"
 require "puma"
 require "puma/server"
 require "semantic_logger"
@@ -178,7 +179,11 @@ module Relays
     # @return [Integer] the port at which pages come to it
     def beside
       pages, frames = Array.new(2) { OwnPorts.one }
-      @beside = Nginx.new(relay: true) { settings(pages:, frames:) }.start(pages)
+      @beside = Nginx.new(relay: true) { settings(pages:, frames:) }.start(frames)
+      # Until it has found Redis it lets every page go, which comes back then.
+      wait_for(-> { "the other nginx to find Redis: #{@beside.said}" }) do
+        Net::HTTP.post(URI("http://127.0.0.1:#{frames}/relay/to/elsewhere/begins"), "").is_a?(Net::HTTPSuccess)
+      end
       pages
     end
 
