@@ -20,6 +20,14 @@ class BesideTest < Minitest::Test
     assert_equal ["1"], inside("puts JSON.generate([File.read(\"/proc/self/status\")[/NoNewPrivs:\\s+(\\d)/, 1]])")
   end
 
+  # The very gems that were chosen, not what else happens to be on the machine.
+  def test_another_version_of_what_reads_files
+    script = "puts JSON.generate([$LOADED_FEATURES.grep(/\\/vips\\.rb\\z/).first, defined?(Gem)])"
+    said, status = Open3.capture2e(Aside.found, *Aside.sealed("ruby", "-rjson", "-rvips", "-e", script), **Aside::LIMITS)
+    assert_predicate status, :success?, said
+    assert_equal [File.join(Gem.loaded_specs.fetch("ruby-vips").full_gem_path, "lib/vips.rb"), nil], JSON.parse(said)
+  end
+
   def test_a_server_in_the_house
     server = TCPServer.new("127.0.0.1", 0)
     reached = inside("puts JSON.generate([(TCPSocket.new(\"127.0.0.1\", Integer(ARGV.first)) && true rescue false)])", server.addr[1].to_s)

@@ -60,7 +60,8 @@ module Bavard
         File.binwrite(path, bytes)
         largest = JSON.generate(LARGEST_FILE_BYTES.merge("json" => LARGEST_JSON_BYTES))
         command = Aside.sealed("ruby", UNPACK, path, folder, largest)
-        said = IO.popen({"DATABASE_URL" => nil}, [*command, {err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS}], &:read)
+        limits = {err: File::NULL, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS}
+        said = IO.popen({"DATABASE_URL" => nil, **Aside.found}, [*command, limits], &:read)
         told = $CHILD_STATUS.success? ? JSON.parse(said) : {"error" => "Reading this ZIP took more time or memory than it may take."}
         raise Error.new(told["error"], field: "file") if told["error"]
 

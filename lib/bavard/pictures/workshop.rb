@@ -111,7 +111,7 @@ module Bavard
       def start(which)
         theirs, input = IO.pipe(binmode: true)
         output, answer = IO.pipe(binmode: true)
-        pid = spawn({"DATABASE_URL" => nil, "VIPS_CONCURRENCY" => "1", "MALLOC_ARENA_MAX" => "2"}, *Aside.sealed("ruby", PRESS, which),
+        pid = spawn({"DATABASE_URL" => nil, "VIPS_CONCURRENCY" => "1", "MALLOC_ARENA_MAX" => "2", **Aside.found}, *Aside.sealed("ruby", PRESS, which),
           in: theirs, out: answer, err: File::NULL, pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
         [theirs, answer].each(&:close)
         Child.new(pid, input, output, 0)

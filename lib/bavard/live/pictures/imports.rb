@@ -108,8 +108,8 @@ module Bavard
       def run(import, given, folder)
         troubles = File.join(folder, "troubles")
         IO.pipe do |reader, writer|
-          import.pid = spawn({"DATABASE_URL" => nil}, *Aside.sealed("ruby", SCRIPT, @root, *given), out: writer, in: File::NULL, err: troubles,
-            pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
+          import.pid = spawn({"DATABASE_URL" => nil, **Aside.found}, *Aside.sealed("ruby", SCRIPT, @root, *given),
+            out: writer, in: File::NULL, err: troubles, pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
           writer.close
           begin_anew(import)
           reader.each_line { |line| hear(import, JSON.parse(line)) }
