@@ -14,7 +14,8 @@ class LogPagesTest < WebTest
       line = Lines.line((clock.call * 1000) + number, text, at_ms: clock.call + number, login:, feed_id: feed.id, platform_id: "m#{number}")
       verdict = login == "bob" ? Bavard::Core::Gate::Verdict.new(:drop, "command_lines", "!ring") : Bavard::Core::Gate::PASS
       Bavard::Store::Lines::Entry.new(line, verdict, login == "ann", false,
-        [["received", clock.call, nil], ["judged", clock.call, verdict.rule || "passed"]])
+        [["received", clock.call, nil], ["judged", clock.call, verdict.rule || "passed"], ["shown", clock.call, "aired"],
+          ["painted", clock.call, ["Main", "a browser"]], ["edited", clock.call, "hallo"]])
     end
     stores.lines.add(@record.id, entries)
   end
@@ -71,6 +72,35 @@ class LogPagesTest < WebTest
     assert_equal "days", send_form("/log/keep", {"days" => "0"})["field"]
     send_form("/log/keep", {"days" => "30"})
     assert_equal 30, stores.shows.find(@record.id).keep_days
+    until_written
+    assert_equal [["keep", "30 days"]], db[:deeds].select_map(%i[what about])
+  end
+
+  # Only where their name is typed once more: it cannot be taken back.
+  def test_a_viewer_who_wants_to_be_forgotten
+    feed = db[:feeds].get(:id)
+    get "/log/"
+    refute_includes last_response.body, "wants to be forgotten"
+    get "/log/", {"person" => "@Ann"}
+    assert_includes last_response.body, "1 entry on Marsh"
+    assert_equal "typed", send_form("/log/erase", {"feed" => feed, "login" => "ann", "typed" => "an"})["field"]
+    get "/log/"
+    assert_includes last_response.body, "hello"
+    assert_equal 1, send_form("/log/erase", {"feed" => feed, "login" => "ann", "typed" => " ann "})["lines"]
+    get "/log/"
+    refute_includes last_response.body, "hello"
+    assert_includes last_response.body, ">erased<"
+    assert_empty(@shows.run(@record.id).ask { |show| show.lines.to_a.select { |kept| kept.line.person.login == "ann" } })
+    until_written
+    assert_equal [["erase", "1 line"]], db[:deeds].select_map(%i[what about])
+  end
+
+  def test_nothing_is_erased_while_what_was_said_last_is_not_written
+    journal = @shows.run(@record.id).ask(&:journal)
+    answer = journal.stub(:all_of?, false) { send_form("/log/erase", {"feed" => db[:feeds].get(:id), "login" => "ann", "typed" => "ann"}) }
+    assert_equal 503, last_response.status
+    assert_includes answer["error"], "Nothing of it was erased yet"
+    assert_equal 1, db[:lines].where(login: "ann").count
   end
 
   def test_another_hosts_log_is_not_to_be_seen

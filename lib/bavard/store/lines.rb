@@ -18,6 +18,8 @@ module Bavard
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
       Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held, :deleted)
       MINUTE_MS = 60_000
+      # Lines of somebody who is forgotten: see {Erasing}.
+      ERASED = {login: "", display_name: Core::Chat::Person::ERASED}.freeze
       CHAT = %w[said action reply paid].freeze
       COLUMNS = {
         id: "bigint", show_id: "bigint", feed_id: "bigint", platform_id: "text", login: "text", display_name: "text", colour: "text", badges: "jsonb",
@@ -122,7 +124,7 @@ module Bavard
       # @param said [Array(Integer, String, String)] its feed, its platform id, and whose it has to be, or nil
       # @param before [String, nil] what it said, where that is known: it may be written only now, as it is since
       def edit(said, text, at_ms, before = nil)
-        lines = @db[:lines].where(%i[feed_id platform_id login].zip(said).to_h.compact)
+        lines = @db[:lines].where(%i[feed_id platform_id login].zip(said).to_h.compact).exclude(ERASED)
         other = Sequel.~(text:)
         other |= Sequel.~(Sequel.lit("trace @> ?", Sequel.pg_jsonb([["edited", at_ms, before]]))) if before && before != text
         lines.where(other).update(text:, trace: Sequel.lit(EDITED, at_ms, before))

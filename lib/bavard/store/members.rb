@@ -73,7 +73,8 @@ module Bavard
       end
 
       # @return [Integer] how many there were
-      def take_invitation_back(show_id, id) = @db[:invitations].where(show_id:, id:).delete
+      # @return [String, nil] for whom it was; nil where there is none
+      def take_invitation_back(show_id, id) = @db[:invitations].where(show_id:, id:).returning(:name).delete.first&.fetch(:name)
 
       # Used once: whoever takes it up is a member from then on, with the role it says.
       #

@@ -27,7 +27,8 @@ module Bavard
 
       # @param rows [Array<Hash>] of lines just written
       def heard(rows)
-        said = rows.select { |row| row[:feed_id] && SAID.include?(row[:kind]) }.group_by { |row| row.values_at(:feed_id, :login) }
+        said = rows.select { |row| row[:feed_id] && SAID.include?(row[:kind]) && row[:login] != "" }
+          .group_by { |row| row.values_at(:feed_id, :login) }
         rows = said.map { |(feed_id, login), own| heard_row(feed_id, login, own) }
         @db[HEARD, JSON.generate(rows)].insert if rows.any?
       end

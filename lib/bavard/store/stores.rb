@@ -8,6 +8,7 @@ require_relative "deeds"
 require_relative "descriptions"
 require_relative "dress"
 require_relative "emote_sets"
+require_relative "erasing"
 require_relative "feeds"
 require_relative "fellows"
 require_relative "looks"
@@ -30,14 +31,15 @@ module Bavard
     #
     # known:: People who were heard; team:: Members, and links for them
     Stores = Struct.new(:shows, :stages, :files, :feeds, :permissions, :lines, :known, :left_out, :deeds, :team, :cast, :tallies, :fellows, :looks,
-      :dress, :microphones, :descriptions, :emote_sets, :ceilings, :accounts, :usage, keyword_init: true) do
+      :dress, :microphones, :descriptions, :emote_sets, :ceilings, :accounts, :usage, :erasing, keyword_init: true) do
       # @param db [Sequel::Database]
       # @param box [SecretBox] for what nobody may read in the database
       # @param limits [Hash{String => Integer}] as Ceilings takes them
       # @return [Stores]
       def self.over(db, box, limits = {})
         plain = {shows: Shows, files: Files, lines: Lines, known: People, left_out: LeftOut, deeds: Deeds, cast: Cast, tallies: Tallies,
-                 fellows: Fellows, looks: Looks, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets, accounts: Accounts, usage: Usage}
+                 fellows: Fellows, looks: Looks, dress: Dress, descriptions: Descriptions, emote_sets: EmoteSets, accounts: Accounts, usage: Usage,
+                 erasing: Erasing}
         permissions = Permissions.new(db, box)
         new(**plain.transform_values { |store| store.new(db) }, stages: Stages.new(db, box), team: Members.new(db, box), permissions:,
           microphones: Microphones.new(db, box),

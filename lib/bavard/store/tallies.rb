@@ -36,14 +36,20 @@ module Bavard
 
       # @return [Core::Cues::Standings]
       def standings_since(show_id, since_ms)
-        rows = of(show_id, since_ms).group(:kind, :login, Sequel.lit(UNIT)).select(:kind, :login, Sequel.lit(UNIT).as(:unit), *sums, *lasts)
-        rows.each_with_object(Core::Cues::Standings.new) { |row, standings| standings.add(entry(row)) }
+        entries(of(show_id, since_ms).exclude(login: "")).each_with_object(Core::Cues::Standings.new) { |entry, standings| standings.add(entry) }
       end
+
+      # @return [Array<Core::Cues::Standings::Entry>] of whoever is called so, on whichever feed
+      def standing_of(show_id, since_ms, login) = entries(of(show_id, since_ms).where(login:))
 
       private
 
       def of(show_id, since_ms) = @db[:lines].where(show_id:, kind: KINDS).where { arrived_at_ms >= since_ms }
       def lasts = [Sequel.lit("MAX(#{WORTH})").as(:largest), Sequel.lit("MAX(arrived_at_ms)").as(:last_ms), *LAST]
+
+      def entries(lines)
+        lines.group(:kind, :login, Sequel.lit(UNIT)).select(:kind, :login, Sequel.lit(UNIT).as(:unit), *sums, *lasts).map { |row| entry(row) }
+      end
 
       # Sums are big decimals.
       def entry(row)

@@ -25,6 +25,9 @@ class TalliesTest < Minitest::Test
 
     def standings_since(_show_id, from_ms) = Core::Cues::Standings.new.tap { |all| between(from_ms, nil).each { |event| all.count(event) } }
 
+    # As of somebody by the same name on another feed.
+    def standing_of(_show_id, _from_ms, login) = [Core::Cues::Standings::Entry.new("follow", login, "Other_#{login}", nil, 1, nil, nil, 1, nil)]
+
     private
 
     def between(from_ms, until_ms) = @events.select { |event| event.at_ms >= from_ms && (until_ms.nil? || event.at_ms < until_ms) }
@@ -74,6 +77,18 @@ class TalliesTest < Minitest::Test
     assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, asked) }
     tallies.advance(at(2026, 12, 1, 0, 1))
     assert_equal [1, 1], %w[day month].map { |span| tallies.value(span, asked) }
+  end
+
+  def test_whoever_is_forgotten_stands_nowhere_and_all_that_was_counted_counts
+    now = at(2026, 11, 27, 20)
+    tallies = tallies(now)
+    %w[ann kestrel bo].each.with_index(1) { |login, number| follow(tallies, now + number, login) }
+    names = -> { tallies.standings("ever").newest(["follow"]).map(&:name) }
+    assert_equal %w[bo kestrel ann], names.call
+    revision = tallies.revision
+    tallies.erase("kestrel", now + 9)
+    assert_equal [%w[bo ann Other_kestrel], [3, 3, 3, 3]], [names.call, counts(tallies)]
+    refute_equal revision, tallies.revision, "what stands on screens would not be drawn anew"
   end
 
   def test_without_a_beginning_the_broadcast_began_with_the_day

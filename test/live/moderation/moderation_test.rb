@@ -228,4 +228,23 @@ class ModerationTest < LiveTest
     @show.screen(desk, :heard, connection, JSON.generate({"w" => 1920, "h" => 1080, "painted" => [[id, 20], ["x", 1], [7, 1]]}))
     wait_for("its trace") { journal.waiting.zero? && db[:lines].first(id:)[:trace].to_a.any? { |step, _, what| step == "painted" && what.to_a[1].include?("1920") } }
   end
+
+  # Whatever they wrote leaves every screen and every page, and what the program knows of them.
+  def test_a_viewer_is_forgotten_while_the_show_runs
+    standing = say("my street is Reed Lane 4", login: "kestrel")
+    hold(60_000)
+    waiting = say("and my number is 5", login: "kestrel")
+    others = say("hello", login: "ann")
+    ask { |show| show.moderation.pin_line(standing, true, "Teo") }
+    ask { |show| show.note_person(show.lanes.keys.first, "kestrel", "lives in Reed Lane", "Teo") }
+    before = frames.size
+    ask { |show| show.moderation.erase(show.lanes.keys.first, "kestrel", "Odalys") }
+    wait_for("it to leave the picture") { gone == [standing] }
+    wait_for("pages to have it anew") { cards.last(2).map { |card| [card["i"], card["f"]] } == [[standing, []], [waiting, []]] }
+    told = JSON.generate([frames.drop(before), ask { |show| [show.prompter.whole.call, show.lanes.each_value.map { |lane| lane.report(show.now_ms) }] }])
+    %w[kestrel Reed number].each { |word| refute_includes told, word }
+    assert_equal [[others], []], ask { |show| [show.lines.held_report.map { |one| one[:i] }, show.prompter.pins] }
+    [standing, waiting].each { |id| assert_raises(Bavard::Gone) { ask { |show| show.moderation.let_line_go(id, "Teo") } } }
+    refute(ask { |show| show.gatehouse.memory.known_ms(Bavard::Core::Chat::Person.new(show.lanes.keys.first, "Kestrel", "Kestrel"), show.now_ms) })
+  end
 end

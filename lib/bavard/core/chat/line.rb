@@ -59,6 +59,15 @@ module Bavard
           dress(emotes)
         end
 
+        # Nothing is left of what it said and of who said it.
+        def erase
+          self.person = person.erased
+          self.text = ""
+          self.placed = NONE
+          self.reply = nil
+          dress(nil)
+        end
+
         # Cuts the text anew, with the emotes there are now.
         def dress(emotes)
           self.fragments = Fragments.cut(text, placed: placed, emotes: emotes, feed_id: feed_id)

@@ -13,6 +13,8 @@ module Bavard
         VIEWER = "viewer"
         HOST = "host"
         ONLY_VIEWER = [VIEWER].freeze
+        # How somebody is called of whom nothing is kept any more; nobody has their login, which is empty.
+        ERASED = "erased"
 
         attr_reader :feed_id, :login, :display_name, :colour, :badges
         # Addresses of pictures, which the log keeps by themselves.
@@ -56,6 +58,9 @@ module Bavard
           key
           dup.tap { |person| person.cover(name) }
         end
+
+        # @return [Person] nobody, who wrote there
+        def erased = Person.new(feed_id, "", ERASED)
 
         # Names that differ only in case, width or composition are one name.
         # ASCII, which most logins are, needs no normalisation.

@@ -56,6 +56,16 @@ module Bavard
         end
 
         # @param kinds [Array<String>]
+        # Somebody is to be forgotten. That they did something stays known, as long as this runs.
+        #
+        # @param left [Array<Entry>] of others by the same login, as on another platform
+        def erase(login, left)
+          @entries.delete_if { |(_, one), _| one == login }
+          @rankings.clear
+          left.each { |entry| add(entry) }
+          @changes += 1
+        end
+
         # @return [Array<Entry>] the newest first, of each person once
         def newest(kinds) = ranking(kinds, :last_ms)
 

@@ -83,6 +83,14 @@ module Bavard
           sight.signatures.each { |signature| put(@alike, signature, said, MOST_COMPARED) } if sight.words.size >= FEWEST_WORDS
         end
 
+        # What one said counts for nothing any more.
+        #
+        # @param person [Chat::Person]
+        def forget_person(person)
+          @by_person.delete(person.key)
+          [@same, @alike].each { |all| all.delete_if { |_, list| list.delete_if { |said| said.person == person.key }.empty? } }
+        end
+
         NONE = [].freeze
 
         private

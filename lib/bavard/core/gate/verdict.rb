@@ -26,6 +26,9 @@ module Bavard
 
         # @return [Boolean] whether it waits for a person
         def hold? = action == :hold
+
+        # @return [Verdict] the same, without anything of what the line said
+        def without_words = self.class.new(action, rule, nil, [].freeze, nil)
       end
 
       # See above.

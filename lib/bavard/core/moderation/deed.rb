@@ -41,7 +41,8 @@ module Bavard
         WORDS = {
           "pull" => "pulled", "let_go" => "let go", "leave_out" => "left out", "take_back" => "took back", "pin" => "pinned", "unpin" => "unpinned",
           "large" => "put on the stage large", "small" => "took off the stage", "read" => "marked as read", "answered" => "marked as answered",
-          "unmark" => "unmarked", "note" => "noted about", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
+          "unmark" => "unmarked", "note" => "noted about", "erase" => "erased what a viewer wrote:", "keep" => "chose how long the log is kept:",
+          "uninvite" => "took back the invitation of", "rules" => "changed the rules", "brake" => "used the brake", "hold" => "changed the hold",
           "role" => "changed the role of", "rename" => "named the show", "invite" => "invited", "join" => "joined", "remove" => "removed",
           "cue_skip" => "skipped an alert", "cue_pause" => "paused alerts", "cue_go_on" => "let alerts go on", "cue_play" => "let an alert play",
           "cue_off" => "took an alert out", "cue_clear" => "emptied the queue of alerts", "cue_again" => "played an alert again",

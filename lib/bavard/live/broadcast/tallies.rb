@@ -119,6 +119,12 @@ module Bavard
       # @return [Object] another one whenever something was counted
       def revision = [@tallies["ever"].changes, @began_ms, @day, retold]
 
+      # Somebody is forgotten, and in the log already.
+      def erase(login, now_ms)
+        @standings.each { |span, standings| standings.erase(login, @store ? @store.standing_of(@show_id, began(span, now_ms), login) : []) }
+        @retold = retold + 1
+      end
+
       # At midnight the day is another one.
       def advance(now_ms)
         day = beginning("day", now_ms)

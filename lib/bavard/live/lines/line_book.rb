@@ -160,6 +160,13 @@ module Bavard
         @forgotten.delete_of(lane_id, login)
       end
 
+      # Somebody is to be forgotten: what stands of theirs is taken away, and nothing of all they wrote is left here.
+      #
+      # @return [Array<Integer>] the lines
+      def erase(lane_id, login, by, now_ms)
+        to_a.select { |kept| kept.said_by?(lane_id, login) }.each { |kept| erase_one(kept, by, now_ms) }.map(&:id)
+      end
+
       # @param entry [Store::Lines::Entry] of the log, which may not have yet what is known here
       # @return [Kept] which no book keeps
       def as_known(entry)
@@ -288,6 +295,18 @@ module Bavard
         when :held, :waits then !@hold.put_back(kept.id).nil?
         when *Core::Moderation::LineState::SEEN then @picture.remembers?(kept.id)
         else false
+        end
+      end
+
+      def erase_one(kept, by, now_ms)
+        take_away(kept, :pull, now_ms, by:)
+        kept.line.erase
+        kept.verdict = kept.verdict.without_words
+        kept.shown = nil
+        @newest.delete(kept.id) || @older.delete(kept.id)
+        @told.each do |one|
+          one.edited(kept)
+          one.forgot(kept)
         end
       end
 

@@ -107,6 +107,12 @@ module Bavard
          left_out: left_out.size, hold: document["hold"], brake: brake_report(now_ms)}
       end
 
+      # @param person [Core::Chat::Person] whoever comes by that name from now on was never here
+      def forget(person)
+        @first_seen.delete(person.key)
+        [@memory, @rehearsed].each { |memory| memory.forget_person(person) }
+      end
+
       private
 
       def know(line)

@@ -91,6 +91,12 @@ module Bavard
         deed("note", by, about: login, detail: {"feed" => feed_id, "text" => text[0, 200]})
       end
 
+      # A viewer is to be forgotten: nothing of what they wrote is left in what runs. See {Store::Erasing} for what is kept.
+      def erase(feed_id, login, by)
+        prompter.erase(lines.erase(feed_id, login, by, now_ms), login)
+        gatehouse.forget(Core::Chat::Person.new(feed_id, login, login))
+      end
+
       # Remembers and tells what somebody did.
       #
       # @return [Core::Moderation::Deed]

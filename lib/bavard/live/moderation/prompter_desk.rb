@@ -4,6 +4,7 @@ require_relative "../../core/chat/attention"
 require_relative "../../core/gate/rules"
 require_relative "../../core/moderation/deed"
 require_relative "../../relay/topic"
+require_relative "../../store/erasing"
 require_relative "../lines/line_book"
 
 module Bavard
@@ -128,6 +129,18 @@ module Bavard
         @deeds << deed
         @deeds.shift if @deeds.size > Store::Deeds::KEPT
         @fresh_deeds << deed
+      end
+
+      # A viewer is to be forgotten.
+      #
+      # @param line_ids [Array<Integer>] theirs
+      def erase(line_ids, login)
+        line_ids.each { |line_id| pin(line_id, false) }
+        @deeds.select { |deed| Store::Erasing::ABOUT_THEM.include?(deed.what) && deed.about&.casecmp?(login) }.each do |deed|
+          deed.about = nil
+          deed.detail = deed.detail.except("text")
+          @fresh_deeds |= [deed]
+        end
       end
 
       # @return [Core::Moderation::Deed, nil]

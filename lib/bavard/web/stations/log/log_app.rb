@@ -15,6 +15,7 @@ module Bavard
       set :needs_to_see, :read
       FIELDS = %w[text person feed from to kind].freeze
       KEEP_DAYS = (1..3650)
+      WRITTEN_WITHIN_S = 5
 
       get "/" do
         @here = "log"
@@ -43,15 +44,52 @@ module Bavard
         raise Error.new("The log is kept from #{KEEP_DAYS.begin} to #{KEEP_DAYS.end} days.", field: "days") unless KEEP_DAYS.cover?(days)
 
         site.stores.shows.keep_for(@record.id, days)
+        by = actor
+        ask { |show| show.deed("keep", by, about: "#{days} days") }
         json(done: true)
+      end
+
+      # A viewer wants to be forgotten. Their name, typed once more, is what is asked for: it cannot be taken back.
+      post "/erase" do
+        need(:own)
+        feed_id = id(params["feed"])
+        login = text(params["login"])
+        not_found unless site.stores.feeds.all_of_show(@record.id).any? { |feed| feed.id == feed_id }
+        raise Error.new("To erase it, type “#{login}”.", field: "typed") unless login != "" && text(params["typed"]).strip == login
+
+        by = actor
+        ask { |show| show.moderation.erase(feed_id, login, by) }
+        lines = written { site.stores.erasing.erase(@record.id, feed_id, login) }
+        ask do |show|
+          show.tallies.erase(login, show.now_ms)
+          show.deed("erase", by, about: "#{lines} #{lines == 1 ? "line" : "lines"}")
+        end
+        json(lines:)
       end
 
       helpers do
         def log = Store::Log.new(site.db)
 
+        # What was said last stands in the log by then: it would be written again behind it.
+        #
+        # @raise [Bavard::Busy]
+        def written
+          journal = ask(&:journal)
+          return yield if journal.all_of?(@record.id, WRITTEN_WITHIN_S)
+
+          raise Busy, "The log is still being written. Nothing of it was erased yet: try again in a moment."
+        end
+
+        # @return [Array<Store::Erasing::Writer>] who wrote as whoever is searched for, where that may be erased
+        def writers
+          name = present(@given["person"])&.delete_prefix("@")
+          name && @visitor.may?(:own) ? site.stores.erasing.writers(@record.id, name) : []
+        end
+
         def show_log(entries)
           @feeds = site.stores.feeds.all_of_show(@record.id).to_h { |feed| [feed.id, feed] }
           @rows = entries.map { |entry| LogRow.new(entry, @feeds[entry.line.feed_id]) }
+          @writers = writers
           @keep_days = site.stores.shows.find(@record.id).keep_days
           erb :log
         end

@@ -12,6 +12,10 @@ module Bavard
       NO_MARK = ["ring", "#74838f"].freeze
       DAY = "%d %b %H:%M:%S"
 
+      # @param feed [Store::Feeds::Feed, nil]
+      # @return [String] its mark as JSON, for the page to draw
+      def self.mark_of(feed) = JSON.generate(feed ? [feed.shape, feed.colour] : NO_MARK)
+
       # @param entry [Store::Lines::Entry]
       # @param feed [Store::Feeds::Feed, nil] nil where it is gone for good
       def initialize(entry, feed)
@@ -24,7 +28,7 @@ module Bavard
       def text = @line.text
       def at = time(@line.arrived_at_ms, DAY)
       def feed_name = @feed ? @feed.name : "gone"
-      def mark = JSON.generate(@feed ? [@feed.shape, @feed.colour] : NO_MARK)
+      def mark = LogRow.mark_of(@feed)
       def event = @line.event? ? Core::Chat::EventWords.of(@line) : nil
       def paid = @line.event? ? nil : @line.paid&.words
 

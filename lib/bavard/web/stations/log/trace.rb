@@ -39,7 +39,7 @@ module Bavard
       private
 
       def step(name, at_ms, what)
-        title, words, kind = name == EDITED ? ["Changed by its writer", "it said “#{what}” before", "mind"] : happening(name, what)
+        title, words, kind = name == EDITED ? ["Changed by its writer", what && "it said “#{what}” before", "mind"] : happening(name, what)
         {at: at_ms, title:, words:, kind: kind || "well"} if title
       end
 

@@ -72,7 +72,9 @@ module Bavard
       end
 
       post "/invitations/:id/back" do
-        not_found if site.stores.team.take_invitation_back(@record.id, id(params[:id])).zero?
+        name = site.stores.team.take_invitation_back(@record.id, id(params[:id])) || not_found
+        by = actor
+        ask { |show| show.deed("uninvite", by, about: name) }
         json(done: true)
       end
 
