@@ -25,6 +25,8 @@ class AnotherShowTest < TeamTest
     as(:owner) { @csrf = token_on("/feeds") }
     fill
     @shows.run(@other.id)
+    # By itself it sees what it has: that is no change of anybody's.
+    wait_for("the other show to know what is done") { db[:shows].where(id: @other.id).get(:lead).to_h.fetch("done", {}).size == 2 }
   end
 
   # Something of every kind, each with the mark in what can be read of it.
