@@ -12,6 +12,7 @@ require_relative "../store/spoken_of"
 require_relative "../store/workers"
 require_relative "../live/pictures/collector"
 require_relative "backup"
+require_relative "show_copy"
 
 module Bavard
   module Commands
@@ -36,6 +37,8 @@ module Bavard
         bin/admin move SHOW ADDRESS      a show goes on in that one
         bin/admin deeds                  what operators did, and who signed in
         bin/admin collect                takes files away that nobody uses any more; it is done by itself four times a day
+        bin/admin copy SHOW FILE [log]   a show of that number into one file, without secrets and links; "log": with what came in
+        bin/admin bring FILE EMAIL       out of that, as the show of a new account, here or elsewhere
         bin/admin backup FILE            all of it into one file, while it runs or not
         bin/admin restore FILE           out of that, into a folder (BAVARD_DATA) and a database that are empty
       WORDS
@@ -66,6 +69,8 @@ module Bavard
         when "move" then move(*rest)
         when "deeds" then deeds
         when "collect" then collect
+        when "copy" then copy(*rest)
+        when "bring" then bring(*rest)
         else about(what, rest)
         end
       end
@@ -195,6 +200,18 @@ module Bavard
 
         @accounts.deeds.note("move", by: BY, about: "show #{show}", detail: {"to" => address})
         "Show #{show} goes on at #{address}."
+      end
+
+      def copy(show = nil, file = nil, log = nil, *more)
+        raise Error, USAGE if file.nil? || ![nil, "log"].include?(log) || more.any? || !show.match?(/\A\d{1,18}\z/)
+
+        ShowCopy.new(@db, @data).write(show.to_i, file, log: log == "log", by: BY)
+      end
+
+      def bring(file = nil, email = nil, *more)
+        raise Error, USAGE if email.nil? || more.any?
+
+        ShowCopy.new(@db, @data).read(file, email, by: BY)
       end
 
       def places = @places ||= Store::Workers.new(@db)

@@ -16,7 +16,8 @@ module Bavard
         "password" => "set a new password for", "one_factor" => "took the second factor away from", "appoint" => "made an operator of",
         "dismiss" => "took the operator's rights from", "move" => "moved",
         "ceilings" => "set what may have", "collect" => "collected files that nobody uses",
-        "backup" => "backed up", "restore" => "restored", "signed_in" => "signed in", "made" => "made an account",
+        "copy" => "copied the show", "bring" => "brought a show for", "backup" => "backed up",
+        "restore" => "restored", "signed_in" => "signed in", "made" => "made an account",
         "kept_out" => "was kept waiting after many tries"
       }.freeze
       KEPT_MS = 400 * 86_400 * 1000
