@@ -81,6 +81,7 @@ export class Side {
       person.noted_by ? make("p", "said", `Noted by ${person.noted_by}, ${day(person.noted_ms ?? person.last)}`) : "",
       make("h3", "", "Last lines"),
       this.rows(lines),
+      inLog(person),
       make("h3", "", "What was done"),
       make("ul", "deeds", ...(deeds.length > 0 ? this.deeds.rows(deeds.reverse()) : [make("li", "said", "Nothing yet.")])),
     );
@@ -181,6 +182,14 @@ export class Side {
     const may = make("span", "said", acts ? "a moderator’s rights" : "to read only");
     return make("li", "", make("b", "", name), may, make("div", "link-line", address, ...ways));
   }
+}
+
+// For whoever is signed in: links of helpers end at the prompter.
+function inLog({ feed, login }) {
+  if (!setup.signed_in || setup.over) return "";
+  const link = make("a", "", "All they wrote, in the log");
+  link.href = `/log/?${new URLSearchParams({ person: login, feed: feed ?? "" })}`;
+  return make("p", "said", link);
 }
 
 function about(person) {

@@ -16,7 +16,7 @@ before(async () => {
   openPage({
     html: `<div id="scroller" tabindex="0"></div><aside id="side" hidden><h2 id="side-title"></h2><div id="side-body"></div>
       <button id="side-close"></button></aside><div id="messages"></div>`,
-    data: { setup: JSON.stringify({ base: "/prompter", acts: true, offers: OFFERS }) },
+    data: { setup: JSON.stringify({ base: "/prompter", acts: true, signed_in: true, offers: OFFERS }) },
   });
   const [{ Side }, { Deeds }] = await Promise.all(["side", "deeds"].map((name) => import(`../../../assets/js/prompter/${name}.js`)));
   deeds = new Deeds();
@@ -72,6 +72,7 @@ test("a person is asked for by feed and login, whichever row they were pressed i
   );
   assert.match(find("#side-body").textContent, /a chat that is gone, signed in as bo/);
   assert.match(find("#side-body").textContent, /Nothing yet\./);
+  assert.equal(find("#side-body a").getAttribute("href"), "/log/?person=bo&feed=2");
 });
 
 test("a note is kept for everybody, and who wrote it stands below", async () => {

@@ -47,7 +47,7 @@ module Bavard
           "What anybody does is kept with their name, and most of it can be taken back."],
         "log" => ["The log", "log",
           "All that came in, with what became of it: shown, held, pulled, or kept off and by which rule.",
-          "Press a line to follow its way, moment by moment."],
+          "Press a line to follow its way; search for a person, and all they wrote can be erased."],
         "dress" => ["Emotes", "code",
           "Drop pictures, and their codes become pictures on every line, at once also on those that stand.",
           "Of two shelves that know one code the upper wins."],
