@@ -10,9 +10,14 @@ const ERASED = "erased";
 for (const mark of document.querySelectorAll("[data-mark]")) mark.append(markOf(JSON.parse(mark.dataset.mark)));
 
 const keep = document.querySelector("#keep");
+let keptFor = keep.elements.days.value;
 async function keepFor() {
   const days = keep.elements.days.value;
+  // Whoever presses Enter has changed it as well.
+  if (days === keptFor) return;
+  keptFor = days;
   if (await attempt(() => send("/log/keep", { days }))) say(`The log is kept for ${days} days.`);
+  else keptFor = null;
 }
 keep.addEventListener("submit", (event) => {
   event.preventDefault();

@@ -61,8 +61,9 @@ module Bavard
       end
 
       # @param days [Integer] how long the log is kept
+      # @return [Integer] 0 where it was that already
       def keep_for(id, days)
-        @db[:shows].where(id:).update(keep_days: days)
+        @db[:shows].where(id:).exclude(keep_days: days).update(keep_days: days)
       end
 
       # @param document [Hash] as Core::Gate::Settings reads it

@@ -43,9 +43,8 @@ module Bavard
         days = text(params["days"])[/\A\d{1,4}\z/]&.to_i
         raise Error.new("The log is kept from #{KEEP_DAYS.begin} to #{KEEP_DAYS.end} days.", field: "days") unless KEEP_DAYS.cover?(days)
 
-        site.stores.shows.keep_for(@record.id, days)
         by = actor
-        ask { |show| show.deed("keep", by, about: "#{days} days") }
+        ask { |show| show.deed("keep", by, about: "#{days} days") } if site.stores.shows.keep_for(@record.id, days).positive?
         json(done: true)
       end
 
