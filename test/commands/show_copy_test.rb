@@ -172,10 +172,13 @@ class ShowCopyTest < Minitest::Test
       FileUtils.mkdir_p(File.join(folder, "files", "log"))
       File.write(File.join(folder, "files", "log", "#{name}-1.webp"), "mine")
       File.write(File.join(pictures, "0a", "#{PICTURE}-1.webp"), "another one")
+      File.write(File.join(folder, "pictures.json"), JSON.generate(db[:pictures].all.flat_map { |row| [row, row.merge(id: "../../feeds")] }))
+      File.join(folder, "rows", "files.jsonl").then { |path| File.write(path, File.read(path).sub(SOUND, "../../feeds")) }
     end
     run_with("bring", hostile, TEO)
     assert_equal "picture", File.read(@data.path("pictures/0a/#{PICTURE}-1.webp")), "what is there stays"
     ["pictures/#{name}-1.webp", "pictures/feeds.key", "log/#{name}-1.webp"].each { |path| refute_path_exists @data.path(path) }
+    assert_equal [[PICTURE], []], [db[:pictures].select_map(:id), of_teo(:files).select_map(:id)]
   end
 
   # What is added later is either taken along, or named here.

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../core/moderation/deed"
 require_relative "lines"
 
 module Bavard
@@ -22,8 +23,6 @@ module Bavard
         trace: Sequel.lit("(SELECT coalesce(jsonb_agg(#{STEP}), '[]') FROM jsonb_array_elements(trace) AS step)"),
         detail: Sequel.lit("(SELECT coalesce(jsonb_object_agg(key, value), '{}') FROM jsonb_each(detail) WHERE key IN ?)", COUNTED)
       }.freeze
-      # Deeds about somebody as the writer of lines. That somebody is left out says who, for as long as it counts.
-      ABOUT_THEM = %w[pull let_go pin unpin large small read answered unmark note shout_out cue_again].freeze
 
       def initialize(db)
         @db = db
@@ -48,7 +47,7 @@ module Bavard
           theirs = @db[:lines].where(show_id:, feed_id:, login:)
           names = [login, *theirs.distinct.select_map(:display_name)].map(&:downcase).uniq
           quoting(show_id, feed_id, theirs, names).update(detail: Sequel.lit("detail - 'reply'"))
-          deeds = @db[:deeds].where(show_id:, what: ABOUT_THEM, Sequel.function(:lower, :about) => names)
+          deeds = @db[:deeds].where(show_id:, what: Core::Moderation::Deed::OF_WRITERS, Sequel.function(:lower, :about) => names)
           deeds.update(about: nil, detail: Sequel.lit("detail - 'text'"))
           @db[:people].where(feed_id: @db[:feeds].where(show_id:, id: feed_id).select(:id), login:).delete
           theirs.update(LEFT)

@@ -43,6 +43,8 @@ module Bavard
       OF_TIME = %i[lines deeds files].freeze
       OF_ITSELF = %i[name host_name gate keep_days cues lead small_leads].freeze
       AT_ONCE = 500
+      # By what is in them: what is called otherwise would be looked for elsewhere than where files lie.
+      FILE = /\A[0-9a-f]{32}\z/
       # Keys of documents under which ids of feeds stand.
       FEEDS = %w[feeds off_feeds].freeze
       OWN_PLATFORM = /\Aown\.(\d+)\z/
@@ -88,7 +90,7 @@ module Bavard
       def fill(show_id, about, pictures, names)
         @ids = Hash.new { |ids, name| ids[name] = {} }
         @db.transaction do
-          insert(:pictures, pictures)
+          insert(:pictures, pictures.select { |row| row["id"].to_s.match?(FILE) })
           counts = names.to_h { |name| [name, put(show_id, table(name), yield(name))] }
           itself(show_id, about)
           Shows.new(@db).find(show_id)
@@ -132,6 +134,7 @@ module Bavard
         case table.name
         when :stages then row.merge("token" => Stages.new_token, "draft" => Stages.checked(row["draft"]), "cleared_at_line" => 0)
         when :revisions then row.merge("document" => Stages.checked(row["document"]))
+        when :files then row if row["id"].to_s.match?(FILE)
         when :feeds then row.merge("wanted" => false, "platform" => own_platform(row["platform"]))
         else table.known || OF_TIME.include?(table.name) ? row : row.except("id")
         end

@@ -37,6 +37,8 @@ module Bavard
         TAKEN_BACK = %w[pull let_go leave_out take_back pin unpin large small read answered unmark].freeze
         # Deeds that last until another takes them back.
         LASTING = %w[pin unpin large small read answered unmark].freeze
+        # Deeds about somebody as the writer of lines. That somebody is left out says who, for as long as it counts.
+        OF_WRITERS = %w[pull let_go pin unpin large small read answered unmark note shout_out cue_again].freeze
         MARKS = %w[read answered].freeze
         WORDS = {
           "pull" => "pulled", "let_go" => "let go", "leave_out" => "left out", "take_back" => "took back", "pin" => "pinned", "unpin" => "unpinned",

@@ -4,7 +4,6 @@ require_relative "../../core/chat/attention"
 require_relative "../../core/gate/rules"
 require_relative "../../core/moderation/deed"
 require_relative "../../relay/topic"
-require_relative "../../store/erasing"
 require_relative "../lines/line_book"
 
 module Bavard
@@ -136,7 +135,7 @@ module Bavard
       # @param line_ids [Array<Integer>] theirs
       def erase(line_ids, login)
         line_ids.each { |line_id| pin(line_id, false) }
-        @deeds.select { |deed| Store::Erasing::ABOUT_THEM.include?(deed.what) && deed.about&.casecmp?(login) }.each do |deed|
+        @deeds.select { |deed| Core::Moderation::Deed::OF_WRITERS.include?(deed.what) && deed.about&.casecmp?(login) }.each do |deed|
           deed.about = nil
           deed.detail = deed.detail.except("text")
           @fresh_deeds |= [deed]
