@@ -121,7 +121,7 @@ module Bavard
     def begin_parts
       watch_database
       @hub = hub.start
-      @shows = Live::Shows.new(@means = means, lease: @lease, places: places(@means)).start
+      @shows = Live::Shows.new(@means = means, lease: @lease, places: places(@means), away: @pulse.method(:away?)).start
       @site = site
     end
 
@@ -133,22 +133,23 @@ module Bavard
 
     # @return [Live::Places, nil] where this is one of several
     def places(means)
-      @workers && Live::Places.new(@workers, hub: @hub, ids: means.ids, lines: means.stores.lines)
+      workers && Live::Places.new(workers, hub: @hub, ids: means.ids, lines: means.stores.lines)
     end
+
+    # @return [Store::Workers, nil] where this is one of several
+    def workers = @workers ||= @settings.worker && Store::Workers.new(@db, @lease, @settings.worker)
 
     # @return [Live::LineIds] none gives an id that another one of several gives
     def line_ids(stores)
-      return Live::LineIds.new(stores.lines.last_id) unless @settings.worker
+      return Live::LineIds.new(stores.lines.last_id) unless workers
 
-      @workers = Store::Workers.new(@db, @lease, @settings.worker)
-      Live::LineIds.new(stores.lines.last_id, number: @workers.enter, among: Store::Workers::MOST)
+      Live::LineIds.new(stores.lines.last_id, number: workers.enter, among: Store::Workers::MOST)
     end
 
     # Every line begins anew, so that each is known.
     def watch_database
-      @db.disconnect
-      @db.extend(Live::Pulse::Guarded)
-      @pulse = Live::Pulse.new(@db, @settings.database_url, log: @log).start
+      ways = [@db, @lease.db].each(&:disconnect)
+      @pulse = Live::Pulse.new(*ways, @settings.database_url, log: @log).start
     end
 
     # What is done now and then.
@@ -188,7 +189,8 @@ module Bavard
 
     # What an earlier process could not write any more is written before any show begins.
     def journal(stores)
-      Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log: @log, meters: @meters, folder: @settings.unwritten).start
+      deeds = stores.deed_writing(moved: workers&.method(:elsewhere?))
+      Live::Journal.new(stores.log_writing, deeds:, log: @log, meters: @meters, folder: @settings.unwritten).start
         .tap { |journal| journal.caught_up?(LEFTOVER_WITHIN_S) }
     end
 

@@ -3,6 +3,7 @@
 require_relative "../../lib/bavard/store/workers"
 require_relative "../support/in_front"
 require_relative "../support/prepared"
+require_relative "../support/proxy"
 
 # Several processes share the shows, with nginx in front set as ops/nginx has it: pages reach a show wherever it runs, one that is killed is
 # stood in for, and what is to go on elsewhere does.
@@ -14,12 +15,13 @@ class WorkersTest < PreparedTest
   # A show with a feed and a screen; {PreparedTest} makes one.
   Other = Struct.new(:show, :stage, :browser)
 
-  def begin_all
+  # @param second [Hash] what else the second finds in its environment
+  def begin_all(second = {})
     port = OwnPorts.block_of(2)
     @ports = [port, port + 1]
     prepare(own: true, feed: feed_address, env: of(0), port: @ports.first)
     @others = Array.new(SHOWS - 1) { another_show }
-    @second = RunningApp.new(port: @ports.last, folder: @app.folder, env: of(1)).tap { |app| @started << app }.start
+    @second = RunningApp.new(port: @ports.last, folder: @app.folder, env: {**of(1), **second}).tap { |app| @started << app }.start
     begin_in_front([@app, @second], "relay-pages.conf", "workers.conf")
     until_shared
   end
@@ -126,6 +128,44 @@ class WorkersTest < PreparedTest
     assert_equal before, places
     refute_includes File.read(@app.log), "taken over"
     assert_equal [SHOWS / 2] * 2, [gauge(@app, "shows_awake"), gauge(@second, "shows_awake")]
+  end
+
+  # The one that reaches it takes over, and until then nothing is done twice.
+  def test_where_one_alone_does_not_reach_the_database_its_shows_go_on_where_it_is_reached
+    line = Proxy.new(URI(TestDatabase.url).port)
+    @started << line
+    begin_all("DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{line.port}/"))
+    open_all
+    server.say("ann", "before")
+    all_show("before")
+    moved = shows.select { |one| app_of(one.show) == @second }
+    line.cut
+    wait_for(-> { "the first to have all: #{places}" }) { places.values.uniq == ["127.0.0.1:#{@app.port}"] }
+    until_all_read(@app)
+    wait_for("the second to have let go") { gauge(@second, "cut_off") == 1 && gauge(@second, "shows_awake").zero? }
+    assert_equal "127.0.0.1:#{@app.port}", JSON.parse(Net::HTTP.get(URI("#{@second.address}/healthz"))).dig("shows", "instead")
+    wait_for("all screens to be back") { gauge(@app, "pages_relayed") >= SHOWS }
+    server.say("ann", "after")
+    all_show("before", "after")
+    pull_everything_of(moved)
+    line.mend
+    wait_for("the second to be one of two again") { gauge(@second, "cut_off").zero? && workers.alive.size == 2 }
+    until_shared
+    server.say("ann", "again")
+    all_show("again")
+    assert_equal SHOWS * 3, TestDatabase.db[:lines].count
+  end
+
+  # Whoever of the two is asked, the one that reaches the database does it.
+  def pull_everything_of(moved)
+    moved.each do |one|
+      browser = HostsBrowser.new("http://127.0.0.1:#{in_front}")
+      browser.sign_in("host#{one.browser}@reedmere.example", PASSWORD)
+      TestDatabase.db[:lines].where(show_id: one.show.id).select_map(:id).each do |line|
+        assert_equal "200", browser.post_json("/prompter/", "/prompter/act", {do: "pull", line:}).code
+      end
+      on_screen(:"screen#{one.show.id}") { assert_no_selector ".line" }
+    end
   end
 
   def test_a_show_goes_on_elsewhere_where_somebody_asks_for_that

@@ -28,6 +28,28 @@ class DeedWritingTest < LiveTest
     assert_equal [true, document, "hold_all"], [stores.feeds.of_show(show.id).first.wanted, stores.stages.find(@stage.id).on_air, stores.shows.find(show.id).gate.dig("brake", "kind")]
   end
 
+  # Where it runs now others have set it since, and have it in memory.
+  def test_what_was_set_before_a_show_went_on_elsewhere_is_not_set_over_it
+    show = make_show
+    moved = []
+    late = Writing.new(moved: moved.method(:include?), **%i[shows stages feeds lines left_out deeds].to_h { |name| [name, stores.public_send(name)] })
+    deeds = [[:shows, :rename, [show.id], {name: "Late", host_name: "Late"}], [:stages, :rename, [@stage.id, "Late"], {}],
+      [:stages, :keep_order, [[@stage.id]], {}], [:feeds, :keep, [@feed.id], {name: "Late"}]].map { |given| Writing::Deed.new(*given) }
+    moved << show.id
+    deeds.each do |deed|
+      error = assert_raises(Bavard::Conflict) { late.write(deed) }
+      assert Bavard::Store::Refusal.of?(error), "it would be tried for ever"
+    end
+    refute_includes [stores.shows.find(show.id).name, stores.stages.find(@stage.id).name, stores.feeds.find(@feed.id).name], "Late"
+    # What somebody did beside that was done.
+    left_out = Bavard::Core::Gate::LeftOut::Entry.new("Ann", @feed.id, 99)
+    late.write(Writing::Deed.new(:left_out, :add, [show.id, left_out, 1, "Teo"], {}))
+    assert_equal ["Ann"], stores.left_out.of_show(show.id, 0).map(&:name)
+    moved.clear
+    deeds.each { |deed| late.write(deed) }
+    assert_equal ["Late"] * 3, [stores.shows.find(show.id).name, stores.stages.find(@stage.id).name, stores.feeds.find(@feed.id).name]
+  end
+
   # Whatever somebody puts there: nothing is called but what people do.
   def test_what_is_no_deed_is_none
     ["", "[", "7", "null", "[1,2,3,4]", '["shows","remove",[1],{}]', '["shows","instance_eval",["exit"],{}]', '["house","stop",[],{}]', '["stages","rename",7,{}]'].each do |line|

@@ -39,6 +39,37 @@ class LeaseTest < Minitest::Test
     refute other.take(7)
   end
 
+  # Others may have them, and once the database is there again it is told so.
+  def test_what_was_let_go_while_the_database_was_away_is_not_taken_again
+    [7, 8].each { |id| assert one.take(id) }
+    one.forget([7])
+    refute other.take(7)
+    assert_empty one.renew
+    assert other.take(7)
+    refute other.take(8)
+    TestDatabase.away { nil }
+    [one, other].each(&:reach?)
+    assert_empty one.renew
+    assert other.take(7)
+    refute other.take(8)
+  end
+
+  GIVEN_UP_BY = {"tcp_keepalives_idle" => :TCP_KEEPIDLE, "tcp_keepalives_interval" => :TCP_KEEPINTVL, "tcp_keepalives_count" => :TCP_KEEPCNT}.freeze
+
+  # A machine that was switched off does not say that it lets go.
+  def test_a_line_on_which_nothing_comes_back_is_given_up_by_either_end
+    seconds = Bavard::Store::Database::SILENT_S
+    [one.db, TestDatabase.db].each do |db|
+      theirs = GIVEN_UP_BY.keys.map { |name| db.fetch("SHOW #{name}").get.to_i }
+      socket = Socket.for_fd(db.synchronize(&:socket)).tap { |line| line.autoclose = false }
+      ours = GIVEN_UP_BY.values.map { |name| socket.getsockopt(Socket::IPPROTO_TCP, Socket.const_get(name)).int }
+      assert_equal theirs, ours
+      assert_equal seconds, ours[0] + (ours[1] * ours[2])
+      assert_equal [seconds * 1000] * 2,
+        [db.fetch("SHOW tcp_user_timeout").get.to_i, socket.getsockopt(Socket::IPPROTO_TCP, Socket::TCP_USER_TIMEOUT).int]
+    end
+  end
+
   # Whoever ends while the database is away, ends.
   def test_who_leaves_while_the_database_is_away_is_not_there_afterwards
     assert one.stand(3)

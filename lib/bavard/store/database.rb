@@ -18,6 +18,15 @@ module Bavard
       MIGRATIONS = File.join(__dir__, "migrations")
       # First half of the number of the lock that whoever changes the database has.
       MIGRATING = 4602
+      # A machine that was switched off, or that no way leads to any more, says nothing: either end gives up the line to it after so long, and with it
+      # goes whatever was locked over that line.
+      SILENT_S = 6
+      KEEPALIVE = {idle: 3, interval: 1, count: SILENT_S - 3}.freeze
+      LINE = {
+        driver_options: {**KEEPALIVE.transform_keys { |key| :"keepalives_#{key}" }, tcp_user_timeout: SILENT_S * 1000},
+        connect_timeout: 4,
+        connect_sqls: [*KEEPALIVE.map { |key, value| "SET tcp_keepalives_#{key} = #{value}" }, "SET tcp_user_timeout = #{SILENT_S * 1000}"]
+      }.freeze
       # A page waits this long for a connection before it says that the database is busy.
       POOL_WAIT_S = 4
 
@@ -26,8 +35,8 @@ module Bavard
       # @param url [String] of a PostgreSQL 15 or newer
       # @return [Sequel::Database] with jsonb as plain hashes and arrays
       def open(url)
-        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, connect_timeout: 4, test: false,
-          connect_sqls: ["SET TIME ZONE 'UTC'"])
+        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, test: false, **LINE,
+          connect_sqls: ["SET TIME ZONE 'UTC'", *LINE[:connect_sqls]])
         db.extension :pg_json, :connection_validator
         db.pool.connection_validation_timeout = 30
         db

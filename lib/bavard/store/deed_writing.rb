@@ -2,6 +2,7 @@
 
 require "json"
 require_relative "../core/gate/left_out"
+require_relative "../error"
 require_relative "deeds"
 
 module Bavard
@@ -20,13 +21,23 @@ module Bavard
       # given, named:: what the method takes
       Deed = Struct.new(:store, :way, :given, :named)
 
+      # What stands there once, and whoever runs the show has in memory.
+      SETTINGS = %i[shows stages feeds].freeze
+
+      # @param moved [#call, nil] takes a show's id and says whether another process has taken it since; nil: there are no others
       # @param stores [Hash{Symbol => Object}] those of WAYS
-      def initialize(**stores)
+      def initialize(moved: nil, **stores)
         @stores = stores
+        @moved = moved
       end
 
       # @param deed [Deed]
-      def write(deed) = @stores.fetch(deed.store).public_send(deed.way, *deed.given, **deed.named)
+      # @raise [Conflict] where it would be set over what was set where the show runs now
+      def write(deed)
+        raise Conflict, "Its show has gone on in another process: #{deed.store}.#{deed.way}" if @moved && overtaken?(deed)
+
+        @stores.fetch(deed.store).public_send(deed.way, *deed.given, **deed.named)
+      end
 
       # @return [String] a line of JSON
       def self.to_line(deed) = JSON.generate([deed.store, deed.way, *plain([deed.given, deed.named])])
@@ -55,6 +66,16 @@ module Bavard
         struct.keyword_init? ? struct.new(**with) : struct.new(*with.values_at(*struct.members))
       end
       private_class_method :plain, :whole
+
+      private
+
+      def overtaken?(deed)
+        return false unless SETTINGS.include?(deed.store)
+
+        id = [*deed.given.first].first
+        show_id = deed.store == :shows ? id : @stores.fetch(deed.store).find(id)&.show_id
+        !show_id.nil? && @moved.call(show_id)
+      end
     end
   end
 end

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "sequel"
+require_relative "database"
 
 module Bavard
   module Store
@@ -12,9 +13,12 @@ module Bavard
       # The same of locks by which a process is known to be there.
       STANDING = 4601
 
+      # @return [Sequel::Database] the line over which locks are held, and nothing else
+      attr_reader :db
+
       # @param url [String]
       def initialize(url)
-        @db = Sequel.connect(url, max_connections: 1, connect_timeout: 4, test: false)
+        @db = Sequel.connect(url, max_connections: 1, test: false, **Database::LINE)
         @lock = Mutex.new
         @held = {}
       end
@@ -74,7 +78,9 @@ module Bavard
       def renew
         @lock.synchronize do
           remember(@number) if @number && (ours(STANDING).include?(@number) || lock(@number, STANDING))
-          (@held.keys - ours).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) }
+          locked = ours
+          (locked - @held.keys).each { |show_id| unlock(show_id) }
+          (@held.keys - locked).reject { |show_id| lock(show_id) }.each { |show_id| @held.delete(show_id) }
         end
       rescue Sequel::DatabaseError
         [] # while the database is away nobody else can take them either
@@ -82,8 +88,11 @@ module Bavard
 
       # A show that is over.
       def release(show_id)
-        @lock.synchronize { @db.get(Sequel.function(:pg_advisory_unlock, KIND, show_id)) if @held.delete(show_id) }
+        @lock.synchronize { unlock(show_id) if @held.delete(show_id) }
       end
+
+      # Shows that were let go where the database could not be told: others may have them.
+      def forget(show_ids) = show_ids.each { |show_id| @held.delete(show_id) }
 
       # Lets go of all shows.
       def close
@@ -105,6 +114,8 @@ module Bavard
         locks = @db[:pg_locks].where(locktype: "advisory", granted: true, classid: kind, pid: Sequel.function(:pg_backend_pid))
         locks.select_map(:objid)
       end
+
+      def unlock(show_id) = @db.get(Sequel.function(:pg_advisory_unlock, KIND, show_id))
 
       # Taken twice by the same connection, it would have to be let go twice.
       def lock(number, kind = KIND)

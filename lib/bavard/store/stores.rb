@@ -49,8 +49,9 @@ module Bavard
       # What an earlier version kept in clear is sealed.
       def seal = [stages, team].each(&:seal)
 
+      # @param moved [#call, nil] as DeedWriting takes it
       # @return [DeedWriting] by which deeds that a journal keeps are written
-      def deed_writing = DeedWriting.new(**to_h.slice(:shows, :stages, :feeds, :lines, :left_out, :deeds))
+      def deed_writing(moved: nil) = DeedWriting.new(moved:, **to_h.slice(:shows, :stages, :feeds, :lines, :left_out, :deeds))
 
       # @return [LogWriting] by which what came in is written
       def log_writing = LogWriting.new(lines, feeds:, people: known)

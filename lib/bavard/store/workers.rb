@@ -51,6 +51,9 @@ module Bavard
       # @return [String, nil] where it runs, or ran last
       def place_of(show_id) = @db[:show_places].where(show_id:).get(:address)
 
+      # @return [Boolean] whether it runs, or ran last, in another one
+      def elsewhere?(show_id) = ![nil, address].include?(place_of(show_id))
+
       # @return [String, nil] where it is to go on, as somebody has asked for
       def wanted_at(show_id) = @db[:show_places].where(show_id:).get(:wanted_at)
 

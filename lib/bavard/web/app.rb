@@ -38,6 +38,7 @@ require_relative "stations/prompter/prompter_app"
 require_relative "stations/prompter/prompter_link_app"
 require_relative "accounts/sign_in"
 require_relative "site"
+require_relative "http/stands_back"
 require_relative "stations/stage/stage_app"
 require_relative "accounts/stay"
 require_relative "http/true_client"
@@ -81,6 +82,7 @@ module Bavard
           use LastResort
           use Outflow::Middleware
           use Operations
+          use StandsBack
           use Limits.middleware
           FILES.each { |path, files| map(path) { run files } }
           map("/assets") { run Rack::ConditionalGet.new(Assets.new) }

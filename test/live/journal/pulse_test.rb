@@ -18,16 +18,18 @@ class PulseTest < Minitest::Test
     url = TestDatabase.url.sub(%r{:\d+/}, ":#{@line.port}/")
     @db = Bavard::Store::Database.open(url)
     @db.disconnect
-    @db.extend(Pulse::Guarded)
-    @pulse = Pulse.new(@db, url, log: SemanticLogger["test"]).start
+    # Locks have a line of their own.
+    @locks = Sequel.connect(url, max_connections: 1, test: false)
+    @pulse = Pulse.new(@db, @locks, url, log: SemanticLogger["test"]).start
     wait_for("the first beat") { asked == 1 }
+    @locks.get(1)
   end
 
   def teardown
     @line.mend
     @line.go_on
     @pulse.stop
-    @db.disconnect
+    [@db, @locks].each(&:disconnect)
     @line.stop
   end
 
@@ -36,8 +38,9 @@ class PulseTest < Minitest::Test
   def test_whoever_waits_for_one_that_hangs_is_told_and_nobody_begins_to_wait
     @line.stall
     assert_raises(Sequel::DatabaseError) { asked }
+    assert_raises(Sequel::DatabaseError) { @locks.get(1) }
     wait_for("it to be known as away") { @pulse.away? }
-    assert_equal [Pulse::WORDS] * 2, Array.new(2) { assert_raises(Sequel::DatabaseConnectionError) { asked }.message }
+    assert_equal [Pulse::WORDS] * 2, [@db, @locks].map { |db| assert_raises(Sequel::DatabaseConnectionError) { db.get(1) }.message }
     @line.go_on
     wait_for("it to answer again") { !@pulse.away? }
     assert_equal 1, asked

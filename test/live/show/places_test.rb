@@ -29,10 +29,17 @@ class PlacesTest < Minitest::Test
 
   Lines = Struct.new(:last) { def last_id_of(_show) = last }
 
-  def places(alive: %w[a b], at: {}, last: 0)
+  # Which processes run shows without locks, and which reaches the database.
+  Others = Struct.new(:going_on, :reaches) do
+    def runs_yet?(address) = going_on.include?(address)
+    def reaching(addresses) = addresses.find { |address| address == reaches }
+  end
+
+  def places(alive: %w[a b], at: {}, last: 0, going_on: [], reaches: nil)
     @ids = Bavard::Live::LineIds.new(0)
     @now_s = 100
-    Bavard::Live::Places.new(@kept = Kept.new("a", alive, at), hub: nil, ids: @ids, lines: Lines.new(last), clock: -> { @now_s })
+    Bavard::Live::Places.new(@kept = Kept.new("a", alive, at), hub: nil, ids: @ids, lines: Lines.new(last), clock: -> { @now_s },
+      neighbours: @others = Others.new(going_on, reaches))
   end
 
   def test_each_takes_its_share_of_what_nobody_has
@@ -96,6 +103,29 @@ class PlacesTest < Minitest::Test
     @now_s += Bavard::Live::Places::DOUBT_S
     assert_nil all.leaving(1)
     assert_equal [[1], []], all.share_out([1, 2], [2], [2])
+  end
+
+  # Whoever was cut off lets go first.
+  def test_a_show_is_left_to_one_that_has_lost_its_locks_until_it_lets_go
+    all = places(at: {1 => "b", 2 => "gone"}, alive: %w[a], going_on: %w[b])
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.leaving(1) }.address
+    assert_nil all.leaving(2)
+    @others.going_on = []
+    assert_nil all.leaving(1)
+    # One that is there has let it go to sleep, whatever else it runs.
+    assert_nil places(at: {1 => "b"}, going_on: %w[b]).leaving(1)
+  end
+
+  def test_what_was_known_last_of_where_shows_run
+    all = places(at: {1 => "b", 2 => "a"}, alive: %w[a b c], reaches: "c")
+    assert_nil all.last_known(1)
+    assert_nil all.reached_by
+    all.share_out([1, 2], [1, 2], [2])
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.last_known(1) }.address
+    [2, 3].each { |id| assert_nil all.last_known(id) }
+    assert_equal "c", all.reached_by
+    @others.reaches = "a"
+    assert_nil all.reached_by
   end
 
   def test_lines_of_a_show_that_comes_are_newer_than_those_it_has

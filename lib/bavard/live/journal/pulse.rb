@@ -12,7 +12,7 @@ module Bavard
     # asked it would wait for ever. Once it has not answered for {HANGS_S}, all lines to it are cut, so that whoever waits is told, and no
     # new one is begun until it answers again.
     #
-    #   Pulse.new(db, url, log:).start
+    #   Pulse.new(db, lease.db, url, log:).start
     class Pulse
       EVERY_S = 0.25
       HANGS_S = 2
@@ -29,16 +29,18 @@ module Bavard
         end
       end
 
-      # @param db [Sequel::Database] of which no line is in use yet
-      # @param url [String] of the same database
-      def initialize(db, url, log:)
-        @db = db
+      # @param dbs [Array<Sequel::Database>] ways to the same database, of which no line is in use yet
+      # @param url [String] of that database
+      def initialize(*dbs, url, log:)
         @url = url
         @log = log
         @away = false
         @lock = Mutex.new
         @known = ObjectSpace::WeakMap.new
-        db.pulse = self
+        dbs.each do |db|
+          db.extend(Guarded)
+          db.pulse = self
+        end
       end
 
       def start

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "elsewhere"
+require_relative "neighbours"
 
 module Bavard
   module Live
@@ -17,12 +18,16 @@ module Bavard
       # @param hub [Relay::Nchan, Relay::Hub]
       # @param ids [LineIds]
       # @param lines [Store::Lines]
-      def initialize(workers, hub:, ids:, lines:, clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+      # @param neighbours [Neighbours]
+      def initialize(workers, hub:, ids:, lines:, neighbours: Neighbours.new, clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
         @workers = workers
         @hub = hub
         @ids = ids
         @lines = lines
+        @neighbours = neighbours
         @clock = clock
+        @known = {}
+        @others = []
         @free_before = []
         @doubted_s = -DOUBT_S
       end
@@ -43,9 +48,20 @@ module Bavard
         address = @workers.wanted_at(show_id)
         raise Elsewhere, address if address && address != here && @workers.alive.include?(address)
 
-        before = doubting? && @workers.place_of(show_id)
-        raise Elsewhere, before if before && before != here
+        before = @workers.place_of(show_id)
+        raise Elsewhere, before if before && before != here && (doubting? || left_behind?(before))
       end
+
+      # Where the database cannot say it.
+      #
+      # @raise [Elsewhere] where it ran in another process when we last heard of it
+      def last_known(show_id)
+        address = @known[show_id]
+        raise Elsewhere, address if address && address != here
+      end
+
+      # @return [String, nil] another process that reaches the database
+      def reached_by = @neighbours.reaching(@others)
 
       # To be called before locks are taken again.
       def look_at_line
@@ -72,6 +88,8 @@ module Bavard
       # @return [Array(Array<Integer>, Array<Integer>)] which to wake here, and which to let go
       def share_out(wanted, taken, running, busy = [])
         @workers.beat
+        @known = @workers.places
+        @others = @workers.alive - [here]
         asked = @workers.asked_for
         free = doubting? ? [] : wanted - taken
         left = free & @free_before
@@ -87,6 +105,9 @@ module Bavard
 
       private
 
+      # Whether it has lost its locks, and goes on.
+      def left_behind?(address) = !@workers.alive.include?(address) && @neighbours.runs_yet?(address)
+
       def doubting? = @clock.call - @doubted_s < DOUBT_S
 
       # Up to our share at once; what nobody else has taken by the next look as well.
@@ -100,7 +121,7 @@ module Bavard
       def to_level(wanted, running, busy)
         ours = wanted & running
         counts = @workers.alive.to_h { |address| [address, 0] }
-        @workers.places.slice(*wanted).each_value { |address| counts[address] += 1 if counts.key?(address) }
+        @known.slice(*wanted).each_value { |address| counts[address] += 1 if counts.key?(address) }
         least, fewest = counts.min_by(&:last)
         moves = (ours - busy).last
         @workers.ask_for(moves, least) if moves && least != here && ours.size > fewest + SLACK

@@ -2,6 +2,7 @@
 
 require_relative "../../error"
 require_relative "../../now_and_then"
+require_relative "cut_off"
 require_relative "elsewhere"
 require_relative "show"
 require_relative "waking"
@@ -27,7 +28,8 @@ module Bavard
       # @param means [Means]
       # @param lease [#take, #renew, #release, #taken] that keeps a show from running twice
       # @param places [Places, nil] where several processes share shows
-      def initialize(means, lease:, places: nil)
+      # @param away [#call] whether the database is out of reach
+      def initialize(means, lease:, places: nil, away: -> { false })
         @places = places
         @means = means
         @store = means.stores.shows
@@ -38,6 +40,7 @@ module Bavard
         @running = {}
         @needed = {}
         @waking = Waking.new
+        @cut_off = CutOff.new(away:, others: places.method(:reached_by)) { let_go_of_all } if places
       end
 
       # Those that go on by themselves are woken one after another, those that are on air first; whoever is needed meanwhile does not wait
@@ -45,6 +48,7 @@ module Bavard
       def start
         @beginning = Thread.new { @places ? share_out : begin_all }.tap { |thread| thread.name = "waking" }
         @sharing = NowAndThen.new("sharing", SHARE_EVERY_S) { share_out }.start if @places
+        @cut_off&.start
         @renewing = NowAndThen.new("leases", RENEW_EVERY_S) { renew }.start
         @resting = NowAndThen.new("rest", REST_EVERY_S) { let_rest }.start
         self
@@ -57,13 +61,20 @@ module Bavard
       def await = @beginning.join && self
 
       # @return [Show] running from now on
-      # @raise [Bavard::Error] where it runs in another process, or is no more
+      # @raise [Bavard::Error] where it is no more
+      # @raise [Elsewhere] where it runs in another process
       def run(id)
         @lock.synchronize do
           @needed[id] = @clock.call
           @running[id]
         end || wake(id)
+      rescue Sequel::DatabaseError
+        @places&.last_known(id)
+        raise
       end
+
+      # @return [String, nil] where to ask instead, while others reach the database and we do not: none of our shows is ours any more
+      def instead = @cut_off&.instead
 
       # Before something is changed for a show: where several share them, whoever asked goes to where it runs.
       #
@@ -113,7 +124,7 @@ module Bavard
       end
 
       def stop
-        [@renewing, @resting, @sharing].each { |one| one&.stop }
+        [@cut_off, @renewing, @resting, @sharing].each { |one| one&.stop }
         @places&.leave
         @stopping = true
         @beginning&.join
@@ -248,10 +259,24 @@ module Bavard
 
       # Locks that went with a line to the database.
       def take_again
-        @lease.renew.each do |id|
-          @log.error("show #{id} was taken over by another process")
-          @lock.synchronize { @running.delete(id) }&.stop
-        end
+        @lease.renew.each { |id| @log.error("show #{id} was taken over by another process") }.then { |ids| leave_to_others(ids) }
+      end
+
+      # Others are about to take them; what is still to be written is, once the database is there again.
+      def let_go_of_all
+        ids = @lock.synchronize { @running.keys }
+        return if ids.empty?
+
+        @log.error("others reach the database, and we do not: #{ids.size} shows go on elsewhere")
+        @lease.forget(ids)
+        leave_to_others(ids)
+      end
+
+      # Whoever follows them comes back, and is sent to where they run, before anything takes time.
+      def leave_to_others(ids)
+        shows = @lock.synchronize { ids.filter_map { |id| @running.delete(id) } }
+        shows.each { |show| show.topics.each { |topic| @means.hub.let_go(topic) } }
+        shows.each(&:stop)
       end
 
       # A show goes with the account that it belonged to, and ends when that is closed.

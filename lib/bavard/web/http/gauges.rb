@@ -44,6 +44,8 @@ module Bavard
           one("pages_behind", "Of those, how many read slower than they are sent to", @site.hub.behind),
           one("deliveries_total", "Frames sent to pages", @site.hub.delivered, "counter"),
           one("shows_awake", "Shows that run in this process", @shows.size),
+          one("cut_off", "1 while others reach the database and this process, which has let go of its shows, does not",
+            @site.shows.instead ? 1 : 0),
           one("shows_begun", "1 once all that go on by themselves run after a start", @site.shows.begun? ? 1 : 0)]
       end
 
