@@ -31,6 +31,8 @@ require_relative "stage"
 require_relative "three_feeds"
 require_relative "voices"
 require_relative "workers"
+require_relative "machines"
+require_relative "simulation"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
   many house relay workers described legible pages].freeze
@@ -63,6 +65,9 @@ found[:relay] = Bench::Relay.new.run if wanted.include?("relay")
 found[:workers] = Bench::Workers.new.run if wanted.include?("workers")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
+# They need root, and make a network of their own.
+found[:machines] = Bench::Machines.new.run if wanted.include?("machines")
+found[:simulation] = Bench::Simulation.new.run if wanted.include?("simulation")
 # Half an hour and more: only where it is asked for.
 found[:endurance] = Bench::Endurance.new.run if wanted.include?("endurance")
 

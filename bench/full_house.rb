@@ -7,10 +7,11 @@ require_relative "steal"
 module Bench
   # An IRC server of many channels, in each of which one feed reads: what is said in which, and when.
   class Channels
-    attr_reader :port
+    attr_reader :host, :port
 
-    def initialize
-      @server = TCPServer.new("127.0.0.1", 0)
+    def initialize(host = "127.0.0.1")
+      @host = host
+      @server = TCPServer.new(host, 0)
       @server.listen(1024)
       @port = @server.addr[1]
       @readers = {}
@@ -166,7 +167,7 @@ module Bench
       show = Bavard::Store::Shows.new(db).create(db[:accounts].insert(email: "#{channel[1..]}@reedmere.example", password_hash: "none"),
         name: channel, host_name: "Odalys")
       Bavard::Store::Shows.new(db).keep_gate(show.id, show.gate.merge("sets" => [{"name" => "Bench", "rules" => []}]))
-      address = {"host" => "127.0.0.1", "port" => @server.port, "tls" => false, "channel" => channel, "nick" => nil}
+      address = {"host" => @server.host, "port" => @server.port, "tls" => false, "channel" => channel, "nick" => nil}
       Bavard::Store::Feeds.new(db, Bavard::Store::SecretBox.new("k" * 32))
         .create(show.id, kind: "irc", name: "Bench", shape: "circle", colour: "#5fb8d6", address:)
       stages = Bavard::Store::Stages.new(db)

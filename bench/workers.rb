@@ -17,8 +17,10 @@ module Bench
     # Screens that come back when they are cut off, as pages do: when each heard something.
     class Returning
       AGAIN_S = 0.25
+      # A line over which nothing comes is given up, as pages do (assets/js/link/socket.js).
+      SILENT_S = 6
       # Whatever it is.
-      Screen = Struct.new(:token, :socket, :rest, :heard_s, :longest_s, :back_at_s)
+      Screen = Struct.new(:token, :socket, :rest, :heard_s, :longest_s, :back_at_s, :joined_s)
 
       attr_reader :marks
 
@@ -51,9 +53,13 @@ module Bench
         screen.socket.write("GET /air/#{screen.token}/live HTTP/1.1\r\nHost: 127.0.0.1:#{@port}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
                             "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n")
         screen.rest = +""
+        screen.joined_s = now_s
       rescue SystemCallError
         lose(screen)
       end
+
+      def join_again(screen) = screen.back_at_s < now_s && join(screen)
+      def look_after(screen) = now_s - [screen.joined_s, screen.heard_s].max > SILENT_S && lose(screen)
 
       def lose(screen)
         screen.socket&.close
@@ -64,7 +70,7 @@ module Bench
       def read
         loop do
           say_here
-          @screens.each { |screen| join(screen) if screen.socket.nil? && screen.back_at_s < now_s }
+          @screens.each { |screen| screen.socket ? look_after(screen) : join_again(screen) }
           ready, = IO.select(@screens.filter_map(&:socket), nil, nil, AGAIN_S / 5)
           Array(ready).each { |socket| take(@screens.find { |screen| screen.socket == socket }) }
         end
@@ -109,13 +115,20 @@ module Bench
     include InFront
     include Wait
 
+    def initialize(shows: SHOWS, workers: WORKERS, lines_a_s: LINES_A_S, for_s: FOR_S)
+      @shows = shows
+      @workers = workers
+      @lines_a_s = lines_a_s
+      @for_s = for_s
+    end
+
     def run
       begin_house
       calm, steal = Steal.around { spoken_in { nil } }
-      killed = spoken_in { |index| kill_one if index == LINES_A_S * FOR_S / 3 }
-      {shows: SHOWS, workers: WORKERS, lines_a_s: LINES_A_S, half_ms: calm[:half_ms], late_ms: calm[:late_ms], lost: calm[:lost],
+      killed = spoken_in { |index| kill_one if index == @lines_a_s * @for_s / 3 }
+      {shows: @shows, workers: @workers, lines_a_s: @lines_a_s, half_ms: calm[:half_ms], late_ms: calm[:late_ms], lost: calm[:lost],
        silence_s: @screens.longest_silence_s(@orphans).round(2), others_silence_s: @screens.longest_silence_s(@tokens - @orphans).round(2),
-       lost_with_one_killed: killed[:lost], lost_for_s: (killed[:lost] / (LINES_A_S * @orphans.size / SHOWS.to_f)).round(2),
+       lost_with_one_killed: killed[:lost], lost_for_s: lost_for_s(killed[:lost]),
        of_others_lost: killed[:others_lost], twice: killed[:twice], steal_percent: steal.round(1)}
     ensure
       @screens&.stop
@@ -128,44 +141,58 @@ module Bench
     def begin_house
       TestDatabase.clean if TestDatabase.db
       @started = []
-      @server = Channels.new
-      @channels = Array.new(SHOWS) { |number| "#shared#{number}" }
+      begin_shows(Channels.new)
+      begin_apps
+      share_out
+    end
+
+    def begin_shows(server)
+      @server = server
+      @channels = Array.new(@shows) { |number| "#shared#{number}" }
       house = FullHouse.new.tap { |one| one.instance_variable_set(:@server, @server) }
       @tokens = @channels.map { |channel| house.send(:seed, channel) }
-      begin_apps
+    end
+
+    def share_out
       begin_in_front(@apps, "relay-pages.conf", "workers.conf")
       wait_for(-> { "each to have its share: #{places.values.tally}" }, limit_s: SETTLES_WITHIN_S) { settled? }
-      wait_for("all feeds", limit_s: SETTLES_WITHIN_S) { @server.readers == SHOWS }
+      wait_for("all feeds", limit_s: SETTLES_WITHIN_S) { @server.readers == @shows }
       @screens = Returning.new(in_front, @tokens)
-      wait_for("all screens", limit_s: SETTLES_WITHIN_S) { @apps.sum { |app| gauge(app, "pages_relayed") } == SHOWS }
+      wait_for("all screens", limit_s: SETTLES_WITHIN_S) { @apps.sum { |app| gauge(app, "pages_relayed") } == @shows }
     end
 
     def begin_apps
-      port = OwnPorts.block_of(WORKERS)
+      port = OwnPorts.block_of(@workers)
       folder = Dir.mktmpdir("bavard-workers")
-      @apps = Array.new(WORKERS) do |nth|
+      @apps = Array.new(@workers) do |nth|
         env = {**relay_env, "BAVARD_WORKER" => "127.0.0.1:#{port + nth}", "BAVARD_NTH" => nth.to_s, "BAVARD_FIRST_PORT" => port.to_s}
         RunningApp.new(port: port + nth, folder:, env:).start.tap { |app| @started << app }
       end
     end
 
     def places = Bavard::Store::Workers.new(TestDatabase.db).places
-    def settled? = places.values.tally.then { |shares| shares.size == WORKERS && shares.values.minmax.then { |least, most| most - least <= 2 } }
+    def settled? = places.values.tally.then { |shares| shares.size == @workers && shares.values.minmax.then { |least, most| most - least <= 2 } }
 
     def kill_one
-      gone = @apps.last
-      ids = places.select { |_, address| address.end_with?(":#{gone.port}") }.keys
-      @orphans = TestDatabase.db[:shows].order(:id).select_map(:id).zip(@tokens).filter_map { |id, token| token if ids.include?(id) }
+      @orphans = tokens_of(@apps.last)
       @screens.begin_anew
-      gone.kill
+      @apps.last.kill
     end
+
+    # @return [Array<String>] of the stages of its shows
+    def tokens_of(app)
+      ids = places.select { |_, address| address == app.address.delete_prefix("http://") }.keys
+      TestDatabase.db[:shows].order(:id).select_map(:id).zip(@tokens).filter_map { |id, token| token if ids.include?(id) }
+    end
+
+    def lost_for_s(lost) = (lost / (@lines_a_s * @orphans.size / @shows.to_f)).round(2)
 
     # @yieldparam index [Integer] of the line to be said
     def spoken_in
       began = now_s
-      sent = Array.new(LINES_A_S * FOR_S) do |index|
+      sent = Array.new(@lines_a_s * @for_s) do |index|
         yield index
-        sleep([began + (index / LINES_A_S.to_f) - now_s, 0].max)
+        sleep([began + (index / @lines_a_s.to_f) - now_s, 0].max)
         say(index)
       end
       sleep 2
@@ -175,7 +202,7 @@ module Bench
     # @return [Array(String, String, Float)] token, mark, when
     def say(index)
       mark = "bench-#{@mark = (@mark || 1_000_000) + 1}"
-      at = index % SHOWS
+      at = index % @shows
       [@tokens[at], mark, @server.say(@channels[at], "#{mark} and on we go")]
     rescue SystemCallError, IOError
       [@tokens[at], mark, now_s]

@@ -25,8 +25,8 @@ class Nginx
   def self.shipped(name) = File.read(File.join(OPS, name))
 
   # @return [Boolean] whether anybody does
-  def self.listens?(port)
-    TCPSocket.new("127.0.0.1", port).close
+  def self.listens?(port, host = "127.0.0.1")
+    TCPSocket.new(host, port).close
     true
   rescue SystemCallError
     false
@@ -37,8 +37,10 @@ class Nginx
   #
   # @param relay [Boolean] with Nchan
   # @param connections [Integer] how many it may have at once
-  def initialize(relay: false, connections: 512)
+  # @param inside [String, nil] the network namespace that it is to run in
+  def initialize(relay: false, connections: 512, inside: nil)
     @connections = connections
+    @within = inside ? ["ip", "netns", "exec", inside] : []
     @folder = Dir.mktmpdir("bavard-nginx").tap { |made| FileUtils.chmod(0o755, made) }
     FileUtils.mkdir_p(ITS_FOLDER) if relay
     @module = relay ? "load_module #{NCHAN};" : ""
@@ -46,10 +48,10 @@ class Nginx
   end
 
   # @param listens [Integer] the port by which it is known to be there
-  def start(listens)
+  def start(listens, host = "127.0.0.1")
     File.write(file("nginx.conf"), written)
-    @pid = spawn(PROGRAM, "-e", "stderr", "-p", folder, "-c", file("nginx.conf"), out: file("said"), err: %i[child out])
-    wait_for(-> { "nginx:\n#{said}" }) { Nginx.listens?(listens) }
+    @pid = spawn(*@within, PROGRAM, "-e", "stderr", "-p", folder, "-c", file("nginx.conf"), out: file("said"), err: %i[child out])
+    wait_for(-> { "nginx:\n#{said}" }) { Nginx.listens?(listens, host) }
     self
   end
 
