@@ -172,9 +172,9 @@ module Bench
       @orphans = nil
     end
 
-    # And nothing is on its way.
+    # And nothing is on its way, or about to be.
     def shared_out?
-      settled? && @server.readers == @shows && @apps.sum { |app| gauge(app, "shows_awake") } == @shows &&
+      settled? && places.values.tally.values.uniq.one? && @server.readers == @shows && @apps.sum { |app| gauge(app, "shows_awake") } == @shows &&
         @apps.sum { |app| gauge(app, "pages_relayed") } == @shows && Bavard::Store::Workers.new(TestDatabase.db).asked_for.empty?
     end
 

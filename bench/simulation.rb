@@ -43,7 +43,7 @@ module Bench
       def initialize
         @screens = []
         @by_socket = {}.compare_by_identity
-        @marks = Hash.new { |hash, mark| hash[mark] = [] }
+        @marks = Hash.new { |hash, mark| hash[mark] = {}.compare_by_identity }
         @lock = Mutex.new
         @thread = Thread.new { read }
         @thread.abort_on_exception = true
@@ -96,7 +96,7 @@ module Bench
         screen.heard_s = now_s
         screen.first_s ||= now_s if bytes.include?('"whole"')
         text = screen.rest + bytes
-        text.scan(Screens::MARK) { |mark| @marks[mark] << now_s }
+        text.scan(Screens::MARK) { |mark| @marks[mark][screen] ||= now_s }
         screen.rest = text[[text.size - Screens::LONGEST + 1, 0].max..]
       rescue IO::WaitReadable
         nil
@@ -138,9 +138,10 @@ module Bench
       go_to_sleep
       @network.machine("bavredis", REDIS)
       begin_redis
-      began = now_s
       begin_apps
       begin_relays
+      began = now_s
+      connect(*@on_air)
       wait_for(-> { "all that are on air to be read: #{@server.readers}" }, limit_s: READY_S) { @server.readers == @on_air.size }
       @begun_in_s = (now_s - began).round(1)
       @crowd = Crowd.new
@@ -148,13 +149,20 @@ module Bench
       wait_for(-> { "all screens: #{@crowd.screens.count(&:first_s)}" }, limit_s: READY_S) { @crowd.screens.all?(&:first_s) }
     end
 
-    # Whoever is not on air has nothing connected.
+    # Nobody has anything connected yet.
     def go_to_sleep
       @on_air = (0...(HOSTS * ON_AIR).to_i).to_a
       @asleep = (@on_air.size...HOSTS).to_a
-      shows = TestDatabase.db[:shows].order(:id).select_map(:id)
-      @show_ids = shows
-      TestDatabase.db[:feeds].where(show_id: shows.values_at(*@asleep)).update(wanted: false)
+      @show_ids = TestDatabase.db[:shows].order(:id).select_map(:id)
+      TestDatabase.db[:feeds].update(wanted: false)
+    end
+
+    # And begins the broadcast: nobody is moved in the midst of one.
+    def connect(*numbers)
+      show_id = @show_ids.values_at(*numbers)
+      shows = Bavard::Store::Shows.new(TestDatabase.db)
+      show_id.each { |id| shows.keep_cues(id, shows.find(id).cues.merge("began_ms" => 1)) }
+      TestDatabase.db[:feeds].where(show_id:).update(wanted: true)
     end
 
     def begin_redis
@@ -243,20 +251,27 @@ module Bench
         end
         sleep([began + due - now_s, 0].max)
         mark = "bench-#{@mark = (@mark || 1_000_000) + 1}"
-        [mark, @server.say(@channels[at], "#{mark} and on we go")]
+        [mark, say(@channels[at], "#{mark} and on we go")]
       end
+    end
+
+    # What is said where nobody reads is lost.
+    def say(channel, text)
+      @server.say(channel, text)
+    rescue SystemCallError, IOError
+      now_s
     end
 
     # A host who has slept connects a chat and opens a screen.
     def begin_one
       at = @asleep.shift or return
-      TestDatabase.db[:feeds].where(show_id: @show_ids[at]).update(wanted: true)
+      connect(at)
       @begun << @crowd.open(relay_at(at), @tokens[at])
     end
 
     # Each line is to come to all screens of its show.
     def figures_of(sent)
-      took = sent.flat_map { |mark, at_s| @crowd.marks.fetch(mark, []).map { |came_s| ((came_s - at_s) * 1000).round(1) } }.sort
+      took = sent.flat_map { |mark, at_s| @crowd.marks.fetch(mark, {}).each_value.map { |came_s| ((came_s - at_s) * 1000).round(1) } }.sort
       {lines_a_s: (sent.size / FOR_S.to_f).round, half_ms: took[took.size / 2], late_ms: took[(took.size * 0.99).ceil - 1], worst_ms: took.last,
        lost: (sent.size * SCREENS) - took.size}
     end

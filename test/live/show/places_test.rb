@@ -68,6 +68,20 @@ class PlacesTest < Minitest::Test
     assert_empty @kept.asked_for
   end
 
+  # As each of several looks at the same moment: three would give to the fourth, which would then have most.
+  def test_only_whoever_has_most_gives_and_one_at_a_time
+    all = places(alive: %w[a b c d], at: {1 => "a", 2 => "a", 3 => "b", 4 => "b", 5 => "b"})
+    all.share_out([1, 2, 3, 4, 5], [1, 2, 3, 4, 5], [1, 2])
+    assert_empty @kept.asked_for
+    all = places(alive: %w[a b c d], at: {1 => "a", 2 => "a", 3 => "a", 4 => "b", 5 => "b"})
+    2.times { all.share_out([1, 2, 3, 4, 5], [1, 2, 3, 4, 5], [1, 2, 3]) }
+    assert_equal({3 => "c"}, @kept.asked_for)
+    # Until nobody has two more than another.
+    places = {1 => "a", 2 => "b", 3 => "c", 4 => "d", 5 => "a"}
+    places(alive: %w[a b c d], at: places).share_out([1, 2, 3, 4, 5], [1, 2, 3, 4, 5], [1, 5])
+    assert_empty @kept.asked_for
+  end
+
   def test_what_is_asked_for_is_let_go_and_taken
     all = places(at: {1 => "a", 2 => "b"})
     @kept.ask_for(1, "b")

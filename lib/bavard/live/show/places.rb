@@ -94,8 +94,9 @@ module Bavard
         free = doubting? ? [] : wanted - taken
         left = free & @free_before
         @free_before = free
+        to_level(wanted, running, busy, asked)
         [to_wake(free, left, wanted & running, wanted.size) | asked.filter_map { |id, at| id if at == here && !taken.include?(id) },
-          asked.filter_map { |id, at| id if at != here && running.include?(id) && @workers.alive.include?(at) } | to_level(wanted, running, busy)]
+          asked.filter_map { |id, at| id if at != here && running.include?(id) && @workers.alive.include?(at) }]
       end
 
       # Asks another to take it: it is let go, and goes on there.
@@ -117,15 +118,21 @@ module Bavard
 
       def share(all) = (all / @workers.alive.size.to_f).ceil
 
-      # One at a time, the least urgent, to whoever has least.
-      def to_level(wanted, running, busy)
-        ours = wanted & running
+      # One at a time, the least urgent, from whoever has most to whoever has least; what is on its way counts where it goes. Of several that
+      # all gave to the same one, that one would have most.
+      def to_level(wanted, running, busy, asked)
+        moves = ((wanted & running) - busy).last
+        counts = counted(wanted, asked)
+        least, fewest = counts.min_by { |address, count| [count, address] }
+        most, many = counts.max_by { |address, count| [count, address] }
+        @workers.ask_for(moves, least) if moves && most == here && many > fewest + SLACK && !asked.value?(least)
+      end
+
+      # @return [Hash{String => Integer}] how many each has that is there, or will have
+      def counted(wanted, asked)
         counts = @workers.alive.to_h { |address| [address, 0] }
-        @known.slice(*wanted).each_value { |address| counts[address] += 1 if counts.key?(address) }
-        least, fewest = counts.min_by(&:last)
-        moves = (ours - busy).last
-        @workers.ask_for(moves, least) if moves && least != here && ours.size > fewest + SLACK
-        []
+        @known.merge(asked).slice(*wanted).each_value { |address| counts[address] += 1 if counts.key?(address) }
+        counts
       end
     end
   end
