@@ -36,7 +36,7 @@ module Bench
     # Screens by thousands: each by its socket.
     class Crowd
       AGAIN_S = 0.25
-      Screen = Struct.new(:token, :host, :socket, :rest, :asked_s, :first_s, :cut, :heard_s)
+      Screen = Struct.new(:token, :host, :socket, :rest, :asked_s, :first_s, :cut, :heard_s, :why)
 
       attr_reader :screens, :marks
 
@@ -91,23 +91,24 @@ module Bench
 
       def take(screen)
         bytes = screen.socket.read_nonblock(262_144)
-        return lose(screen) if bytes.start_with?("\x88".b) || bytes.match?(%r{\AHTTP/1.1 [345]})
+        return lose(screen, bytes[0, 60]) if bytes.start_with?("\x88".b) || bytes.match?(%r{\AHTTP/1.1 [345]})
 
         screen.heard_s = now_s
-        screen.first_s ||= now_s if bytes.include?('"whole"')
         text = screen.rest + bytes
+        screen.first_s ||= now_s if text.include?('"whole"')
         text.scan(Screens::MARK) { |mark| @marks[mark][screen] ||= now_s }
         screen.rest = text[[text.size - Screens::LONGEST + 1, 0].max..]
       rescue IO::WaitReadable
         nil
-      rescue IOError, SystemCallError
-        lose(screen)
+      rescue IOError, SystemCallError => error
+        lose(screen, error.class)
       end
 
-      def lose(screen)
+      def lose(screen, why)
         @by_socket.delete(screen.socket)
         screen.socket.close
         screen.socket = nil
+        screen.why = why
         screen.cut += 1
         screen.heard_s = now_s
       end
@@ -146,7 +147,12 @@ module Bench
       @begun_in_s = (now_s - began).round(1)
       @crowd = Crowd.new
       @on_air.each { |at| open_screens(at) }
-      wait_for(-> { "all screens: #{@crowd.screens.count(&:first_s)}" }, limit_s: READY_S) { @crowd.screens.all?(&:first_s) }
+      wait_for(-> { "all screens: #{missing}" }, limit_s: SETTLES_WITHIN_S) { @crowd.screens.all?(&:first_s) }
+    end
+
+    def missing
+      those = @crowd.screens.reject(&:first_s)
+      "#{those.size} of #{@crowd.screens.size} have no picture; #{those.map { |one| [one.host, one.cut, one.why] }.first(12)}"
     end
 
     # Nobody has anything connected yet.

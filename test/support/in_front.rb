@@ -28,7 +28,7 @@ module InFront
   def settings(folder, apps, parts)
     Dir.mkdir(File.join(folder, "bavard.d"))
     parts.each { |name| File.write(File.join(folder, "bavard.d", name), Nginx.shipped(name)) }
-    server = Nginx.shipped("bavard.conf").sub("server 127.0.0.1:4600;", apps.map { |app| "server #{app.address.delete_prefix("http://")};" }.join(" "))
+    server = Nginx.shipped("bavard.conf").sub("server 127.0.0.1:4600 ", apps.map { |app| "server #{app.address.delete_prefix("http://")}" }.join(" max_fails=0; ") << " ")
       .sub("listen 80", "listen 127.0.0.1:#{OwnPorts.one}").sub("listen 443 ssl", "listen 127.0.0.1:#{in_front}")
       .gsub(/^ *ssl_certificate.*$/, "").sub("/etc/nginx/bavard.d", File.join(folder, "bavard.d"))
     server = server.sub(/^ *proxy_request_buffering off;$/, "") if parts.include?("workers.conf")

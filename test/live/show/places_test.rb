@@ -142,6 +142,16 @@ class PlacesTest < Minitest::Test
     assert_nil all.reached_by
   end
 
+  # Thousands of pages that come at once are not each looked up.
+  def test_whoever_comes_is_sent_where_it_ran_at_the_last_look
+    all = places(at: {1 => "b", 2 => "a", 3 => "gone", 4 => "b"})
+    assert_nil all.lately(1)
+    @kept.ask_for(4, "a")
+    all.share_out([1, 2, 3, 4], [1, 2, 4], [2])
+    assert_equal "b", assert_raises(Bavard::Live::Elsewhere) { all.lately(1) }.address
+    [2, 3, 4, 5].each { |id| assert_nil all.lately(id) }
+  end
+
   def test_lines_of_a_show_that_comes_are_newer_than_those_it_has
     last = 5_000_000_000_000_000
     assert_equal "b", places(at: {1 => "b"}, last:).took(1)

@@ -26,7 +26,7 @@ module Bavard
         @lines = lines
         @neighbours = neighbours
         @clock = clock
-        @known = {}
+        @known = @asked = {}
         @others = []
         @free_before = []
         @doubted_s = -DOUBT_S
@@ -60,6 +60,14 @@ module Bavard
         raise Elsewhere, address if address && address != here
       end
 
+      # As of the last look, which is a second old: nothing is asked for each page that comes.
+      #
+      # @raise [Elsewhere] where it ran last in another process that is there
+      def lately(show_id)
+        address = @known[show_id]
+        raise Elsewhere, address if @others.include?(address) && !@asked.key?(show_id)
+      end
+
       # @return [String, nil] another process that reaches the database
       def reached_by = @neighbours.reaching(@others)
 
@@ -90,7 +98,7 @@ module Bavard
         @workers.beat
         @known = @workers.places
         @others = @workers.alive - [here]
-        asked = @workers.asked_for
+        @asked = asked = @workers.asked_for
         free = doubting? ? [] : wanted - taken
         left = free & @free_before
         @free_before = free

@@ -67,7 +67,7 @@ module Bavard
         @lock.synchronize do
           @needed[id] = @clock.call
           @running[id]
-        end || wake(id)
+        end || come(id)
       rescue Sequel::DatabaseError
         @places&.last_known(id)
         raise
@@ -179,6 +179,11 @@ module Bavard
           topics.each { |topic| @means.hub.let_go(topic) }
           @log.info("show #{id} goes on elsewhere")
         end
+      end
+
+      def come(id)
+        @places&.lately(id)
+        wake(id)
       end
 
       # @param instead_of [Show, nil] one that has gone to sleep
