@@ -11,6 +11,8 @@ const SILENT_MS = 40000;
 const TIMED_SILENT_MS = 6000;
 const LOOK_MS = 2000;
 const OPENS_WITHIN_MS = 5000;
+// Where thousands come back at once, whoever asks again too soon only makes the others wait longer.
+const MOST_PATIENCE = 4;
 const REPLACED = 4404;
 
 export class Socket {
@@ -22,6 +24,7 @@ export class Socket {
     this.kept = [];
     this.flow = new Flow((here) => this.send({ here }));
     this.failures = 0;
+    this.patience = 1;
     this.timed = false;
     this.connect();
     setInterval(() => this.watch(), LOOK_MS);
@@ -48,6 +51,7 @@ export class Socket {
   hear(text) {
     this.heardAt = performance.now();
     this.failures = 0;
+    this.patience = 1;
     const frame = JSON.parse(text);
     if (frame.t !== undefined && !frame.here && !frame.at) this.timed = true;
     if (frame.replaced) return this.end();
@@ -138,10 +142,14 @@ export class Socket {
 
   // A line that was cut without a word, or never answered.
   watch() {
-    const longest = { [WebSocket.CONNECTING]: OPENS_WITHIN_MS, [WebSocket.OPEN]: this.timed ? TIMED_SILENT_MS : SILENT_MS }[
-      this.socket.readyState
-    ];
-    if (performance.now() - this.heardAt > longest) this.giveUp();
+    const opening = this.socket.readyState === WebSocket.CONNECTING;
+    const longest = {
+      [WebSocket.CONNECTING]: OPENS_WITHIN_MS * this.patience,
+      [WebSocket.OPEN]: this.timed ? TIMED_SILENT_MS : SILENT_MS,
+    }[this.socket.readyState];
+    if (!(performance.now() - this.heardAt > longest)) return;
+    if (opening) this.patience = Math.min(2 * this.patience, MOST_PATIENCE);
+    this.giveUp();
   }
 
   // Nobody answers to its end either, which a browser waits for: as long as a minute.

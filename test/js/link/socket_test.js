@@ -156,6 +156,27 @@ test("a line that went silent is cut, one that is never answered sooner", () => 
   assert.equal(unanswered.readyState, FakeSocket.CLOSED);
 });
 
+test("whoever is not answered waits longer for the next answer, until something is heard", () => {
+  connected();
+  newest().tell({ t: 1 });
+  // Until the next line is begun.
+  const passes = () => {
+    const before = newest();
+    let ms = 0;
+    for (; before === newest(); ms += 250) page.clock.pass(250);
+    return ms;
+  };
+  passes();
+  const times = [passes(), passes(), passes(), passes()];
+  for (const [nth, least] of [5000, 10_000, 20_000, 20_000].entries()) {
+    assert.ok(times[nth] >= least && times[nth] < least + 4000, `${times}`);
+  }
+  newest().open();
+  newest().tell({ t: 2 });
+  passes();
+  assert.ok(passes() < 9000);
+});
+
 test("a line over which time is told is known to be dead after some seconds", () => {
   connected();
   for (let second = 0; second < 12; second += 1) {
