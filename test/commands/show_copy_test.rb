@@ -16,7 +16,7 @@ class ShowCopyTest < Minitest::Test
   SOUND = "0b" * 16
   OTHERS = "0c" * 16
   SECRET = "heronsecret"
-  SIGNS_IN = /\A#{TEO} signs in with \w{20}\. 1 stages, 1 feeds, 1 emotes, 1 lines /
+  SIGNS_IN = /\A#{TEO} signs in with \w{20}\. 1 stage, 1 feed, 1 emote, 1 line new /
   HIDDEN = /lines|people|deeds|#{OTHERS}/
   # What belongs to a show and stays where it is: secrets, links, who helps, and where it runs.
   STAYS = %i[permissions members invitations prompter_links microphones show_places].freeze
@@ -132,7 +132,7 @@ class ShowCopyTest < Minitest::Test
 
   def test_beside_the_show_that_it_was_made_of
     run_with("copy", @show.to_s, @file, "log")
-    assert_match(/, 0 lines that were not in the log yet/, run_with("bring", @file, TEO))
+    assert_match(/, 0 lines new to the log/, run_with("bring", @file, TEO))
     assert_equal [1, 1], [db[:lines].count, of_teo(:stages).count]
     refute_equal @token, stores.stages.of_show(of_teo(:stages).get(:show_id)).first.token
     assert_match(/has an account already/, refused("bring", @file, TEO))

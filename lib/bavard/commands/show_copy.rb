@@ -179,10 +179,12 @@ module Bavard
       end
 
       def told(counts, about)
-        all = %i[stages feeds emotes].map { |table| "#{counts[table]} #{table}" }
-        all << "#{counts[:lines]} lines that were not in the log yet" if about["tables"].include?("lines")
+        all = %i[stages feeds emotes].map { |table| many(counts[table], table.to_s.delete_suffix("s")) }
+        all << "#{many(counts[:lines], "line")} new to the log" if about["tables"].include?("lines")
         "#{all.join(", ")}."
       end
+
+      def many(count, thing) = "#{count} #{thing}#{"s" unless count == 1}"
 
       def noted(what, by, about) = Store::Accounts.new(@db).deeds.note(what, by:, about:)
 
