@@ -195,7 +195,10 @@ class VoicesBrowserTest < PreparedTest
     find("#voices-menu summary").click
     choose "Nobody talks", allow_label_click: true
     draft { assert_selector ".voice" }
+    # Its words are wider than those before: what stands beside them has moved by then.
+    assert_selector "#voices-now", text: "Nobody talks"
     find("#voices-menu summary").click
+    assert_no_selector "#voices-menu[open]"
     find(".talker", match: :first, visible: :all)
     page.driver.browser.keyboard.down("1")
     draft { assert_selector ".voice.talking", count: 1 }
