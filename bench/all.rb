@@ -111,6 +111,8 @@ if (shared = found[:workers])
   rows << ["and time of which lines are lost, lines of others lost, lines twice",
     "#{shared[:lost_for_s]} s, #{shared[:of_others_lost]}, #{shared[:twice]}", "-", "-, 0, 0", steal]
 end
+rows.concat(Bench::Machines.rows(found[:machines])) if found[:machines]
+rows.concat(Bench::Simulation.rows(found[:simulation])) if found[:simulation]
 if (house = found[:full_house])
   steal = "#{house[:steal_percent]} %"
   rows << ["#{house[:shows]} shows with a feed and a screen, 20 lines/s together: half, 99 in 100, lost",

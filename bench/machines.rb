@@ -105,6 +105,16 @@ module Bench
       end
     end
 
+    # @param found [Hash] what {#run} gave
+    # @return [Array<Array<String>>] of the table
+    def self.rows(found)
+      {database_away: "without its way to the database", off: "switched off"}.map do |key, words|
+        one = found[key]
+        ["one of #{found[:machines]} machines #{words}: longest silence of a screen of its shows, of others; twice in the log",
+          "#{one[:silence_s]} s, #{one[:others_silence_s]} s; #{one[:twice_in_log]}", "1 s (beats)", "-", "-"]
+      end
+    end
+
     def initialize(shows: SHOWS, machines: MACHINES) = super(shows:, workers: machines, lines_a_s: LINES_A_S, for_s: FOR_S)
 
     def run

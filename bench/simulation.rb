@@ -116,6 +116,14 @@ module Bench
       def now_s = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
 
+    # @return [Array<Array<String>>] of the table
+    def self.rows(found)
+      found[:evenings].map do |one|
+        ["an evening of #{found[:hosts]} hosts, #{found[:screens]} screens, #{one[:lines_a_s]} lines/s: half, 99 in 100, lost; cores",
+          "#{one[:half_ms]} ms, #{one[:late_ms]} ms, #{one[:lost]}; #{one[:cores].each_value.sum.round(2)}", "-", "-", "#{one[:steal_percent]} %"]
+      end
+    end
+
     def initialize = super(shows: HOSTS, machines: WORKERS)
 
     def run
