@@ -62,6 +62,12 @@ module Bench
     HERE = "\x8A\x80\0\0\0\0".b.freeze
     HERE_EVERY_S = 10
 
+    # What a page says first.
+    def self.hello(token, host)
+      "GET /air/#{token}/live HTTP/1.1\r\nHost: #{host}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
+        "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n"
+    end
+
     def initialize(port, tokens)
       @came = {}
       @rest = Hash.new("")
@@ -81,8 +87,7 @@ module Bench
 
     def join(port, token)
       TCPSocket.new("127.0.0.1", port).tap do |socket|
-        socket.write("GET /air/#{token}/live HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
-                     "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n")
+        socket.write(Screens.hello(token, "127.0.0.1"))
         read = +""
         read << socket.readpartial(65_536) until read.include?('"at"')
       end

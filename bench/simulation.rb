@@ -63,8 +63,7 @@ module Bench
 
       def join(screen)
         screen.socket = TCPSocket.new(screen.host, PAGES)
-        screen.socket.write("GET /air/#{screen.token}/live HTTP/1.1\r\nHost: #{screen.host}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
-                            "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n")
+        screen.socket.write(Screens.hello(screen.token, screen.host))
         screen.rest = +""
         @by_socket[screen.socket] = screen
         screen

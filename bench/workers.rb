@@ -50,8 +50,7 @@ module Bench
 
       def join(screen)
         screen.socket = TCPSocket.new("127.0.0.1", @port)
-        screen.socket.write("GET /air/#{screen.token}/live HTTP/1.1\r\nHost: 127.0.0.1:#{@port}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\n" \
-                            "Sec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n")
+        screen.socket.write(Screens.hello(screen.token, "127.0.0.1:#{@port}"))
         screen.rest = +""
         screen.joined_s = now_s
       rescue SystemCallError

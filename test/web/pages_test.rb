@@ -189,7 +189,7 @@ class PagesTest < WebTest
   def test_operators_see_health_and_figures
     get "/healthz"
     assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []},
-                  "shows" => {"awake" => 0, "begun" => true}}, JSON.parse(last_response.body))
+                  "shows" => {"awake" => 0, "begun" => true, "cut_off" => false}}, JSON.parse(last_response.body))
     get "/healthz/live"
     assert_equal [200, {"ok" => true}], [last_response.status, JSON.parse(last_response.body)]
     get "/healthz/ready"

@@ -13,7 +13,7 @@ export function voiceRehearsal(here, cast) {
   return ({ voices }) => {
     const radio = scripts.querySelector(`[value="${voices?.key ?? ""}"]`);
     if (radio) radio.checked = true;
-    now.textContent = voices ? radio?.parentElement.textContent.trim() : "Voices";
+    now.textContent = now.title = voices ? radio?.parentElement.textContent.trim() : "Voices";
     talkers.draw(voices?.people?.length > 0 ? voices.people : cast);
     talkers.light(voices?.talk);
   };

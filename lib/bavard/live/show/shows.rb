@@ -280,8 +280,15 @@ module Bavard
       # Whoever follows them comes back, and is sent to where they run, before anything takes time.
       def leave_to_others(ids)
         shows = @lock.synchronize { ids.filter_map { |id| @running.delete(id) } }
-        shows.each { |show| show.topics.each { |topic| @means.hub.let_go(topic) } }
-        shows.each(&:stop)
+        shows.flat_map(&:topics).each { |topic| @means.hub.let_go(topic) }
+        shows.each { |show| end_one(show) }
+      end
+
+      # One that cannot be ended does not keep others.
+      def end_one(show)
+        show.stop
+      rescue StandardError => error
+        @log.error("show #{show.id} does not end", error)
       end
 
       # A show goes with the account that it belonged to, and ends when that is closed.

@@ -53,15 +53,15 @@ module Bavard
       end
 
       # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows; in_files
-      # names those whose log waits in files, of which nothing is lost. instead: another process, where the database is out of reach of this one
-      # alone, which has let go of its shows.
+      # names those whose log waits in files, of which nothing is lost. cut_off: whether the database is out of reach of
+      # this process alone, which has let go of its shows. Whoever asks may be anybody: no addresses.
       def health(site)
         trouble = database(site)
         journal = site.journal
         shedding = journal.shedding
         answer(trouble ? 503 : 200, ok: trouble.nil? && shedding.empty?, database: trouble || "answers", clock_ahead_ms: site.clock.offset_ms,
           log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:},
-          shows: {awake: site.shows.running.size, begun: site.shows.begun?, instead: site.shows.instead}.compact)
+          shows: {awake: site.shows.running.size, begun: site.shows.begun?, cut_off: !site.shows.instead.nil?})
       end
 
       def database(site)
