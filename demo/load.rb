@@ -82,7 +82,7 @@ module Bavard
 
       private
 
-      def box = @box ||= Store::SecretBox.new(@data.key("feeds")[0, 32])
+      def box = @box ||= Store::SecretBox.new(@data.feeds_key)
 
       # All of it or nothing: a start that is cut off, or whose pictures fail, leaves an empty database to begin with again.
       def create

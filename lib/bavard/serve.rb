@@ -179,7 +179,7 @@ module Bavard
 
     # @return [Live::Means]
     def means
-      stores = Store::Stores.over(@db, Store::SecretBox.new(@data.key("feeds")[0, 32]), @settings.ceilings).tap(&:seal)
+      stores = Store::Stores.over(@db, Store::SecretBox.new(@data.feeds_key), @settings.ceilings).tap(&:seal)
       @meters = Live::Meters.new
       @journal = journal(stores)
       Live::Means.new(stores:, journal: @journal, hub: @hub, ids: line_ids(stores), clock: @clock, log: @log, meters: @meters,

@@ -138,6 +138,25 @@ class ShowCopyTest < Minitest::Test
     assert_match(/has an account already/, refused("bring", @file, TEO))
   end
 
+  # What is sent to the one never comes to the other, also where the first is gone.
+  def test_an_address_that_things_are_sent_to_belongs_to_one_show
+    made = Bavard::Feeds::Activities.read("name" => "A button")
+    stores.feeds.create(@show, kind: "inbox", name: "A button", shape: "circle", colour: "#123456", address: made[:address].merge("expects_minutes" => 5),
+      password: made[:password])
+    token = made[:address]["token"]
+    run_with("copy", @show.to_s, @file)
+    refute_includes Open3.capture2("tar", "-xzOf", @file).first, token
+    run_with("bring", @file, TEO)
+    brought = of_teo(:feeds).first(kind: "inbox")
+    refute_equal token, brought[:address]["token"]
+    assert_equal [brought[:show_id], 5], [stores.feeds.show_of_inbox(brought[:address]["token"]), brought[:address]["expects_minutes"]]
+    key = Bavard::Store::SecretBox.new(@data.feeds_key).open(brought[:secret])
+    assert_equal made[:password].length, key.length
+    refute_equal made[:password], key
+    run_with("remove", ODALYS)
+    assert_nil stores.feeds.show_of_inbox(token)
+  end
+
   def test_what_is_no_copy_or_does_not_fit_changes_nothing
     run_with("copy", @show.to_s, @file)
     rows = ->(name, folder, &block) { File.join(folder, "rows", "#{name}.jsonl").then { |path| File.write(path, block.call(File.read(path))) } }

@@ -3,6 +3,7 @@
 require "argon2"
 require "openssl"
 require "socket"
+require_relative "../support/certificate"
 require_relative "../support/nginx"
 require_relative "../support/plain"
 require_relative "../support/processes"
@@ -21,28 +22,13 @@ class NginxInFrontTest < Minitest::Test
     @tls = OwnPorts.one
     @plain = OwnPorts.one
     @app = RunningApp.new(env: {"BAVARD_ADDRESS" => "https://#{HOST}", "BAVARD_HOSTS" => HOST, "BAVARD_PROXIES" => "127.0.0.1"}).start
-    @nginx = Nginx.new { |folder| make_certificate(folder) && settings(folder) }.start(@tls)
+    @nginx = Nginx.new { |folder| Certificate.make(folder, HOST) && settings(folder) }.start(@tls)
   end
 
   def teardown
     @nginx.remove
     @app.stop
     TestDatabase.use(:house)
-  end
-
-  def make_certificate(folder)
-    key = OpenSSL::PKey::EC.generate("prime256v1")
-    certificate = OpenSSL::X509::Certificate.new.tap do |made|
-      made.subject = made.issuer = OpenSSL::X509::Name.parse("/CN=#{HOST}")
-      made.public_key = key
-      made.serial = 1
-      made.version = 2
-      made.not_before = Time.now - 60
-      made.not_after = Time.now + 3600
-      made.sign(key, "SHA256")
-    end
-    File.write("#{folder}/key.pem", key.to_pem)
-    File.write("#{folder}/certificate.pem", certificate.to_pem)
   end
 
   # What ships, with ports and files of this test's.

@@ -89,7 +89,7 @@ class Nginx
       http {
         access_log off;
         #{ELSEWHERE.map { |name| "#{name}_temp_path #{file(name)};" }.join(" ")}
-        #{@http.gsub("/var/cache/nginx/bavard", file("cache"))}
+        #{@http.gsub("/var/cache/bavard", file("cache"))}
       }
     CONF
   end

@@ -11,6 +11,7 @@ require_relative "../../lib/bavard/store/secret_box"
 require_relative "../../lib/bavard/store/shows"
 require_relative "../../lib/bavard/store/stages"
 require_relative "browser"
+require_relative "hosts_browser"
 require_relative "minimal_irc"
 
 # A browser test that begins with a show that is on air already; how one gets there is told in from_nothing_test.rb. It shares one
@@ -131,49 +132,5 @@ class PreparedTest < BrowserTest
     read = Bavard::Feeds::Irc.read({"paste" => address})
     Bavard::Store::Feeds.new(TestDatabase.db, Bavard::Store::SecretBox.new("-" * 32))
       .create(@show.id, kind: "irc", name: "Test", shape: "circle", colour: "#5fb8d6", **read.slice(:address))
-  end
-end
-
-# What signing in and asking takes, without a browser.
-class HostsBrowser
-  # @param patience_s [Integer] so long an answer is waited for
-  def initialize(address, patience_s: 60)
-    @address = URI(address)
-    @patience_s = patience_s
-    @cookies = {}
-  end
-
-  # @return [Hash{String => String}] cookies of somebody whose show runs now
-  def sign_in(email, password)
-    token = get("/account/login").body[/name="_csrf" value="([^"]+)"/, 1]
-    answer = ask(Net::HTTP::Post.new("/account/login").tap { |post| post.set_form_data("_csrf" => token, "login" => email, "password" => password) })
-    raise "#{email} could not sign in: #{answer.code} #{answer.body}" unless answer.is_a?(Net::HTTPRedirection)
-
-    seen = get("/gate/state")
-    raise "the show of #{email} does not run: #{seen.code}" unless seen.is_a?(Net::HTTPOK)
-
-    @cookies
-  end
-
-  # As a page of the house does.
-  #
-  # @param page [String, nil] path of the page; nil where it has no cookie, and needs no token
-  # @param path [String] what it asks
-  # @param values [Hash] sent as JSON
-  # @return [Net::HTTPResponse]
-  def post_json(page, path, values)
-    @token ||= get(page).body[/name="csrf" content="([^"]+)"/, 1] if page
-    ask(Net::HTTP::Post.new(path, "Content-Type" => "application/json", "X-CSRF-Token" => @token.to_s).tap { |post| post.body = JSON.generate(values) })
-  end
-
-  private
-
-  def get(path) = ask(Net::HTTP::Get.new(path))
-
-  def ask(request)
-    request["Cookie"] = @cookies.map { |name, value| "#{name}=#{value}" }.join("; ")
-    answer = Net::HTTP.start(@address.host, @address.port, read_timeout: @patience_s) { |http| http.request(request) }
-    answer.get_fields("set-cookie").to_a.each { |field| @cookies.store(*field[/\A[^;]+/].split("=", 2)) }
-    answer
   end
 end

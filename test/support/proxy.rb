@@ -8,8 +8,9 @@ class Proxy
 
   attr_reader :port
 
-  def initialize(target_port)
-    @target_port = target_port
+  # @param target [Integer, String] a port, or the path of a socket
+  def initialize(target)
+    @target = target
     @server = TCPServer.new("127.0.0.1", 0)
     @port = @server.addr[1]
     @pairs = Queue.new
@@ -51,7 +52,7 @@ class Proxy
   def take(client)
     return client.close unless @open
 
-    server = TCPSocket.new("127.0.0.1", @target_port)
+    server = @target.is_a?(String) ? UNIXSocket.new(@target) : TCPSocket.new("127.0.0.1", @target)
     @pairs << [client, server]
     [[client, server], [server, client]].each { |from, to| Thread.new { pump(from, to) } }
   rescue SystemCallError
@@ -67,12 +68,17 @@ class Proxy
   rescue EOFError
     to.close_write
   rescue SystemCallError, IOError
-    nil
+    # Whoever is cut off at one end is cut off at the other.
+    close([from, to])
   end
 
   def close(sockets)
-    sockets.each { |socket| socket.shutdown unless socket.closed? }
-  rescue SystemCallError
+    sockets.each { |socket| shut(socket) }
+  end
+
+  def shut(socket)
+    socket.shutdown unless socket.closed?
+  rescue SystemCallError, IOError
     nil
   end
 end

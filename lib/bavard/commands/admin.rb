@@ -3,6 +3,7 @@
 # What whoever runs Bavard does from a terminal. See bin/admin.
 require_relative "../error"
 require_relative "../start/data_folder"
+require_relative "../start/installed"
 require_relative "../start/postgres"
 require_relative "../store/accounts"
 require_relative "../store/ceilings"
@@ -234,7 +235,7 @@ end
 
 if $PROGRAM_NAME == __FILE__
   begin
-    puts Bavard::Commands::Admin.call(ENV, ARGV)
+    puts Bavard::Commands::Admin.call(Bavard::Start::Installed.env(ENV, Bavard::Commands::Admin::PROJECT), ARGV)
   rescue Bavard::Error => error
     abort error.message
   end

@@ -5,9 +5,11 @@ require "json"
 require "open3"
 require "tmpdir"
 require_relative "../error"
+require_relative "../feeds/activities"
 require_relative "../start/data_folder"
 require_relative "../store/accounts"
 require_relative "../store/database"
+require_relative "../store/secret_box"
 require_relative "../store/shows"
 require_relative "../store/whole_show"
 
@@ -30,7 +32,7 @@ module Bavard
       def initialize(db, data)
         @db = db
         @data = data
-        @shows = Store::WholeShow.new(db)
+        @shows = Store::WholeShow.new(db, inbox: method(:inbox))
       end
 
       # While it runs, or not.
@@ -79,6 +81,12 @@ module Bavard
       end
 
       private
+
+      # A new address, and a new key to sign with, which the host finds in the feed's lane.
+      def inbox
+        made = Feeds::Activities.read("name" => Feeds::Activities::LABEL)
+        {"address" => made[:address], "secret" => Store::SecretBox.new(@data.feeds_key).close(made[:password])}
+      end
 
       # @return [Array<String>] names of the files it speaks of
       def rows(stage, show_id, log, name)

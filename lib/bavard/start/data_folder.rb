@@ -80,6 +80,9 @@ module Bavard
         File.binread(file)
       end
 
+      # @return [String] what a {Store::SecretBox} of feeds' secrets is locked with
+      def feeds_key = key("feeds")[0, 32]
+
       # Whole or not at all: whoever is killed in between leaves what was there before.
       #
       # @param name [String]

@@ -217,13 +217,16 @@ module Bavard
       def log = @data.path("log", "bavard.log")
       def last_words = File.readlines(log).last(6).join
 
+      # For whoever is to open it in a browser, which may be elsewhere.
+      def named = @env["BAVARD_ADDRESS"].to_s.empty? ? address : @env["BAVARD_ADDRESS"].delete_suffix("/")
+
       def announce
         @db.disconnect
-        say("Bavard   #{address}")
+        say("Bavard   #{named}")
         say("Sign in  #{@demo ? @demo.sign_in : "with your own account"}") unless @db[:accounts].empty?
-        say("Begin    #{address}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
+        say("Begin    #{named}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
         # Links are secrets of their shows: only the demo's are told.
-        @demo&.air_links&.each { |name, token| say("Air      #{address}/air/#{token}  (#{name})") }
+        @demo&.air_links&.each { |name, token| say("Air      #{named}/air/#{token}  (#{name})") }
         @platforms&.places&.each { |name, place| say("#{name.ljust(8)} #{place}") }
         say("Data     #{@data.root}")
         say("Ctrl-C stops all of it.")

@@ -47,11 +47,15 @@ module Bavard
       FILE = /\A[0-9a-f]{32}\z/
       # Keys of documents under which ids of feeds stand.
       FEEDS = %w[feeds off_feeds].freeze
+      # Feeds that things are sent to: where, is a link, and the key a secret.
+      INBOX = "inbox"
       OWN_PLATFORM = /\Aown\.(\d+)\z/
 
       # @param db [Sequel::Database]
-      def initialize(db)
+      # @param inbox [#call, nil] gives "address" and "secret" of a feed that things are sent to; where something is read in
+      def initialize(db, inbox: nil)
         @db = db
+        @inbox = inbox
       end
 
       # @param log [Boolean] whether what came in and what was done goes along
@@ -72,7 +76,7 @@ module Bavard
         rows = @db[name].where(column => of == :shows ? show_id : @db[of].where(show_id:).select(:id))
         rows = rows.order(:id) if @db[name].columns.include?(:id)
         plain = rows.select(Sequel.function(:to_jsonb, Sequel[name]).as(:row))
-        @db.transaction { plain.use_cursor.each { |found| yield found[:row].to_hash.except(*table.without.map(&:to_s)) } }
+        @db.transaction { plain.use_cursor.each { |found| yield bare(table, found[:row].to_hash) } }
       end
 
       # @param ids [Array<String>]
@@ -119,10 +123,16 @@ module Bavard
         end
       end
 
+      def bare(table, row)
+        row = row.except(*table.without.map(&:to_s))
+        row["address"] = row["address"].to_h.except("token") if table.name == :feeds && row["kind"] == INBOX
+        row
+      end
+
       # As it is in this show. One that belongs to what is not there is left out.
       def moved(show_id, table, row)
         column, of = table.of
-        row = mapped(row.except(*table.without.map(&:to_s)))
+        row = mapped(bare(table, row))
         owner = of == :shows ? show_id : @ids[of][row[column.to_s]]
         return unless owner
 
@@ -135,9 +145,16 @@ module Bavard
         when :stages then row.merge("token" => Stages.new_token, "draft" => Stages.checked(row["draft"]), "cleared_at_line" => 0)
         when :revisions then row.merge("document" => Stages.checked(row["document"]))
         when :files then row if row["id"].to_s.match?(FILE)
-        when :feeds then row.merge("wanted" => false, "platform" => own_platform(row["platform"]))
+        when :feeds then feed(row)
         else table.known || OF_TIME.include?(table.name) ? row : row.except("id")
         end
+      end
+
+      def feed(row)
+        row = row.merge("wanted" => false, "platform" => own_platform(row["platform"]))
+        return row unless row["kind"] == INBOX
+
+        row.merge(@inbox.call) { |name, before, new| name == "address" ? before.merge(new) : new }
       end
 
       # A platform that the host described goes by the number of its description.
