@@ -48,6 +48,13 @@ class HeardTest < LiveTest
     @show.stop
   end
 
+  # As in a show that was brought.
+  def test_what_nobody_connected_yet_was_not_disconnected_by_anybody
+    assert_equal "Not connected yet.", @lane.state.reason
+    stores.feeds.keep(@lane.id, heard_at_ms: clock.now_ms)
+    assert_equal "Disconnected by you.", Bavard::Live::Show.new(@record, means).lanes.values.first.state.reason
+  end
+
   def test_what_an_earlier_connection_had_heard_counts_no_more
     heard = @lane.heard_so_far(clock.now_ms)
     @lane.instance_variable_set(:@runner, Object.new)

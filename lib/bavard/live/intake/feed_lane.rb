@@ -16,7 +16,9 @@ module Bavard
       SEEN_IDS = 4000
       SHOWN_LINES = 6
       KEEP_HEARD_EVERY_MS = 2000
-      OFF = Core::FeedState.new(:off, "Disconnected by you.", nil, nil).freeze
+      # Before it is connected, as when it came with a show that was brought.
+      NOT_YET = Core::FeedState.new(:off, "Not connected yet.", nil, nil).freeze
+      BY_YOU = "Disconnected by you."
       # States in which a line can be sent.
       SPEAKS = %i[live nobody_broadcasting].freeze
       NOT_CONNECTED = "This feed is not connected just now."
@@ -42,7 +44,7 @@ module Bavard
         @ways = ways
         @mishaps = mishaps
         @send = send
-        @state = OFF
+        @state = feed.heard_at_ms ? Core::FeedState.new(:off, BY_YOU, nil, nil) : NOT_YET
         @gap = feed.gap
         @pace = PaceTrace.new
         @thinned = PaceTrace.new
@@ -85,7 +87,7 @@ module Bavard
         @runner&.halt
         @runner = nil
         @connection = nil
-        @state = Core::FeedState.new(:off, "Disconnected by you.", clock.call, nil)
+        @state = Core::FeedState.new(:off, BY_YOU, clock.call, nil)
       end
 
       # What an earlier connection still had to say does not count.
