@@ -13,7 +13,7 @@ module Suite
   # that no process waits for another at the end; otherwise the order is another one each time.
   class Runner
     # A test that takes longer than that hangs: its process says where, and is ended.
-    LONGEST_TEST_S = 240
+    LONGEST_TEST_S = 600
     # What cannot even say where it is, is ended after that.
     TELLING_S = 5
     LOOK_S = 0.05
