@@ -72,6 +72,7 @@ class OperatorsDayTest < Minitest::Test
     flood
     crash
     several_processes
+    begin_again
     backup
     upgrade
     somebody_goes
@@ -197,6 +198,13 @@ class OperatorsDayTest < Minitest::Test
     assert_includes type(commands("Several processes").grep(/move/).first), "Show 2 goes on at 127.0.0.1:4601"
     wait_for("it to be there") { type("bin/admin workers")[/4601 .*shows.* 2\b/] }
     assert_shown(@ibrahim, "moved on")
+  end
+
+  def begin_again
+    type_all("What runs when")
+    wait_for("it to begin anew") { type("journalctl -u bavard").include?("Beginning anew.") }
+    assert_shown(@ibrahim, "begun again")
+    assert_stands(@ibrahim, "moved on")
   end
 
   def backup
