@@ -18,6 +18,15 @@ class AccessibleTest < PreparedTest
   # By day everything stands where it stands by night, in other colours.
   SCHEMES = {"dark" => {}, "light" => {runOnly: ["color-contrast"]}}.freeze
 
+  # Each key of a screen is told once, and the one that finds anything is the same on all that have it.
+  KEYS = "[...document.querySelectorAll('#keys-list dt')].map((term) => term.textContent).concat(document.querySelector('#find-anything') ? [] : ['f'])"
+
+  def assert_keys(path)
+    assert_selector "#keys-list dt", visible: :all, minimum: 1
+    keys = page.evaluate_script(KEYS)
+    assert_equal [keys, true], [keys.uniq, keys.include?("f")], path
+  end
+
   def test_the_stations
     prepare(feed: feed_address)
     until_live
@@ -29,6 +38,7 @@ class AccessibleTest < PreparedTest
     SCREENS.each do |path, there|
       visit path
       assert_selector there
+      assert_keys(path)
       assert_nothing_found(path)
     end
   end

@@ -1,6 +1,7 @@
 // Cards of fellow hosts.
 import { follow } from "../house/desk.js";
 import { button, icon, make } from "../house/elements.js";
+import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendFiles } from "../house/send.js";
 
@@ -95,3 +96,4 @@ form.addEventListener("submit", async (event) => {
   take(sheet);
 });
 attempt(async () => take(await get("/dress/fellows/sheet")));
+keys({ n: ["Make a card", () => form.querySelector("input").focus()] });

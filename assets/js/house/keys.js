@@ -5,24 +5,24 @@ const typing = (target) => target.matches?.("input, textarea, select, [contented
 
 // The rooms of this station, from left to right.
 const rooms = () =>
-  Object.fromEntries(
-    [...document.querySelectorAll(".rooms a")].map((link, at) => [String(at + 1), [link.firstChild.textContent, () => link.click()]]),
-  );
+  [...document.querySelectorAll(".rooms a")].map((link, at) => [String(at + 1), [link.firstChild.textContent, () => link.click()]]);
 
 // One key, everywhere that something can be looked for.
 function finding(table) {
   const sheet = document.querySelector("#find-anything");
-  if (!sheet) return {};
+  if (!sheet) return [];
   const find = new Find(sheet, table);
   document.querySelector("#open-find")?.addEventListener("click", () => find.open());
-  return { f: ["Find anything", () => find.open()] };
+  return [["f", ["Find anything", () => find.open()]]];
 }
 
-export function keys(table) {
+// A key does one thing: where a table has one of those that are the same everywhere, it is told twice and does what it does everywhere.
+export function keys(...tables) {
   const list = document.querySelector("#keys-list");
   const sheet = document.querySelector("#keys");
-  const all = { "?": ["Show these keys", () => sheet.showModal()], ...finding(table), ...rooms(), ...table };
-  for (const [key, [words]] of Object.entries(all)) {
+  const table = tables.flatMap((one) => Object.entries(one));
+  const all = [["?", ["Show these keys", () => sheet.showModal()]], ...finding(Object.fromEntries(table)), ...rooms(), ...table];
+  for (const [key, [words]] of all) {
     const name = document.createElement("kbd");
     name.textContent = key;
     const term = document.createElement("dt");
@@ -37,7 +37,7 @@ export function keys(table) {
     const name = [event.ctrlKey || event.metaKey ? "Ctrl " : "", event.shiftKey && event.key.length > 1 ? "Shift " : "", event.key].join(
       "",
     );
-    const act = all[name]?.[1];
+    const act = all.find(([key]) => key === name)?.[1][1];
     if (!act) return;
     event.preventDefault();
     act(event);

@@ -2,6 +2,7 @@
 import { copy } from "../house/copying.js";
 import { follow } from "../house/desk.js";
 import { make } from "../house/elements.js";
+import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
 import { attempt, send } from "../house/send.js";
 import { showBackdrop } from "../stage/backdrops.js";
@@ -168,3 +169,4 @@ class Lead {
 
 const lead = new Lead();
 follow((frame) => lead.tell(frame));
+keys({});

@@ -18,31 +18,10 @@ import { Measures } from "./measures.js";
 import { Order } from "./order.js";
 import { rehearsal } from "./rehearsal.js";
 import { revisions } from "./revisions.js";
-import { shortcuts } from "./shortcuts.js";
+import { LETTERS, shortcuts } from "./shortcuts.js";
 import { offerWayBack, sizes, stages } from "./stages.js";
 import { Draft } from "./state.js";
 import { voiceRehearsal } from "./voice_rehearsal.js";
-
-const LETTERS = {
-  chat: "c",
-  voices: "m",
-  portraits: "f",
-  room_card: "j",
-  alerts: "b",
-  goal: "i",
-  flurry: "y",
-  challenge: "g",
-  newest: "n",
-  counter: "z",
-  shout_out: "h",
-  captions: "u",
-  picture: "p",
-  video: "v",
-  text: "t",
-  clock: "k",
-  now_line: "l",
-  space: "s",
-};
 
 const at = (id) => document.querySelector(id);
 
@@ -125,7 +104,7 @@ class Station {
     at("#open-looks").addEventListener("click", openLooks);
     at("#open-outfits").addEventListener("click", () => this.looks.open(null, this.pieces.filter(dressed).length));
     shortcuts({
-      ...{ kinds, letters: LETTERS, act, top, openLooks, draft },
+      ...{ kinds, act, top, openLooks, draft },
       add: (kind, box) => this.add(kind, box),
       choose: (ids) => this.choose(ids),
       openRevisions: revisions(this.here, undo),

@@ -3,7 +3,7 @@ import { beforeEach, test } from "node:test";
 import { all, called, eachOnAPage, find, page, pressable, run, said, serve, settled, type } from "../support/page.js";
 
 eachOnAPage({
-  html: `<span id="on-air"><b></b></span><div id="messages"></div><p id="empty" hidden></p><div id="fellows"></div>
+  html: `<span id="on-air"><b></b></span><div id="messages"></div><dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog><p id="empty" hidden></p><div id="fellows"></div>
     <form id="add"><input name="name"></form>`,
 });
 

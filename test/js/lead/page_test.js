@@ -16,7 +16,7 @@ const step = (key) =>
 eachOnAPage({
   html: `<main class="lead-page" data-outfits='{"quiet":"Quiet"}'><p id="lead-said"></p><ol id="lead-steps">${KEYS.map(step).join("")}</ol><button id="lead-leave"></button>
     <div id="frame" data-backdrop="none"><span id="lead-whose" hidden></span></div><div id="lead-outfits" hidden></div><span id="lead-last"></span><span id="lead-air"></span></main>
-    <span id="on-air"><b></b></span><div id="messages"></div>`,
+    <span id="on-air"><b></b></span><div id="messages"></div><dl id="keys-list"></dl><button id="show-keys"></button><dialog id="keys"></dialog>`,
 });
 
 const STAGE = { stage: 3, name: "Main", link: "http://x/air/secret", size: { width: 1280, height: 720, frame_rate: 30 } };

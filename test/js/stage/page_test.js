@@ -199,7 +199,7 @@ test("keys put on air, undo and take off, and not while something is typed", asy
   tell([draft(1, ["a"])]);
   const typed = find('#common [data-property="called"] input');
   for (const target of [typed, page.document.body]) {
-    key("a", { target });
+    key("Enter", { target, ctrlKey: true });
     key("z", { target, ctrlKey: true });
     key("Delete", { target });
   }
