@@ -48,6 +48,27 @@ class FindTest < WebTest
     assert_empty(all.reject { |path| get(path).status == 200 || last_response.redirect? })
   end
 
+  # What people call by its name is what they find first.
+  def test_parts_of_stations
+    parts = Bavard::Web::FindApp::Parts::ALL
+    parts.each { |part| assert_equal ["part", part.label, part.at], first(part.label) }
+    assert_equal ["part", "Hold before air", "/gate#hold-row"], first("hold")
+    assert_equal ["part", "People left out", "/gate#left-out-title"], first("ban somebody")
+    parts.map { |part| part.at.split("#") }.each do |path, anchor|
+      get path
+      assert_includes [200, 302], last_response.status, path
+      assert_includes last_response.body, %(id="#{anchor}") if anchor
+    end
+  end
+
+  def test_nobody_is_led_where_they_may_not_go
+    visitor = Struct.new(:rights) { def may?(right) = rights.include?(right) }
+    labels = ->(*rights) { Bavard::Web::FindApp::Parts.of(visitor.new(rights)).map(&:label) }
+    assert_equal ["Where you are signed in", "Second factor", "Change the password"], labels.call(:read)
+    assert_includes labels.call(:read, :act), "Brake"
+    refute_includes labels.call(:read, :act, :direct), "Invite somebody"
+  end
+
   def test_hostile_words_are_only_words
     ["\u0000", "%", "' OR 1=1 --", "(" * 500, "a" * 5000].each do |words|
       assert_kind_of Array, found(words)

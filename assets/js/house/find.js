@@ -6,6 +6,7 @@ const WAIT_MS = 120;
 const KINDS = {
   station: "station",
   room: "room",
+  part: "part",
   piece: "piece",
   setting: "setting",
   cue: "cue",

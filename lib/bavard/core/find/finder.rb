@@ -9,7 +9,7 @@ module Bavard
       # kind:: one of KINDS; label:: what it is called; where:: where that is, or nil; at:: its address; also:: other words for it
       Entry = Struct.new(:kind, :label, :where, :at, :also, keyword_init: true)
       # As they stand where they fit alike.
-      KINDS = %w[station room piece cue setting rule person].freeze
+      KINDS = %w[station room part piece cue setting rule person].freeze
 
       # Finds entries by words, also misspelt.
       #
@@ -19,7 +19,7 @@ module Bavard
         MOST_ALIKE = 3
         # What is said about everything.
         IDLE = %w[a an and are as at be by do for from goes how i in is it its me my not of on or so than that the them this to too what when where
-          why with].freeze
+          why with somebody someone something].freeze
         # How well a word fits another: the same, its beginning, within it, but for a slip of the finger.
         SAME = 1.0
         BEGINS = 0.85

@@ -33,7 +33,7 @@ module Bavard
       helpers do
         def entries(stage_id)
           stages, cues, gate, people = ask { |show| known(show) }
-          all = places + people.map { |name, login| person(name, login) }
+          all = places + Parts.of(@visitor) + people.map { |name, login| person(name, login) }
           all += rules(gate) if @visitor.may?(:act)
           return all unless @visitor.may?(:direct)
 
@@ -104,3 +104,5 @@ module Bavard
     end
   end
 end
+
+require_relative "parts"
