@@ -49,6 +49,12 @@ class FinderTest < Minitest::Test
     assert_equal ["Side of the camera"] * 3, found("camera", many)
   end
 
+  def test_what_fits_much_worse_than_the_best_is_left_out
+    entries = [entry("People left out", also: %w[ban]), entry("Fan of reeds"), entry("Banner")]
+    assert_equal ["People left out", "Banner"], found("ban", entries)
+    assert_equal ["Fan of reeds"], found("ban", [entry("Fan of reeds")])
+  end
+
   def test_nothing_and_hostile_text_find_nothing
     ["", "   ", "%_\\", "\u0000", "\xff".b, "((((", "🐦"].each { |text| assert_empty found(text), text.inspect }
     assert_kind_of Array, found("a" * 100_000)

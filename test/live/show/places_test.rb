@@ -42,6 +42,14 @@ class PlacesTest < Minitest::Test
       neighbours: @others = Others.new(going_on, reaches))
   end
 
+  # One that sleeps has a place that it ran at last, and does not count.
+  def test_how_many_each_runs
+    shared = places(alive: %w[b a], at: {1 => "a", 2 => "b", 3 => "b", 4 => "b", 5 => "gone"})
+    assert_equal({"a" => 0}, shared.spread([1, 2]))
+    shared.share_out([], [], [])
+    assert_equal({"a" => 1, "b" => 2}, shared.spread([1, 2, 3, 5]))
+  end
+
   def test_each_takes_its_share_of_what_nobody_has
     assert_equal [[1, 2, 3], []], places.share_out([1, 2, 3, 4, 5, 6], [], [])
     assert_equal [[3], []], places.share_out([1, 2, 3, 4, 5, 6], [1, 2], [1, 2])

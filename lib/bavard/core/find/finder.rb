@@ -28,6 +28,8 @@ module Bavard
         # Words that a thing is called by count more than those that people use for it.
         ALSO = 0.9
         LEAST = 0.55
+        # What fits so much worse than the best was not looked for.
+        WORSE = 0.75
         # Of the words that somebody typed, how many may fit nothing.
         MISSED = 3
         LONGEST = 200
@@ -52,7 +54,8 @@ module Bavard
             score = score(fits, *called)
             [-score, KINDS.index(entry.kind), entry.label.length, entry] if score
           end
-          few(scored.sort_by { |one| one.first(3) }.map(&:last)).first(most)
+          scored.sort_by! { |one| one.first(3) }
+          few(scored.take_while { |one| one.first <= scored.first.first * WORSE }.map(&:last)).first(most)
         end
 
         # @return [Array<String>] without signs, capitals and accents

@@ -68,6 +68,14 @@ module Bavard
         raise Elsewhere, address if @others.include?(address) && !@asked.key?(show_id)
       end
 
+      # As of the last look.
+      #
+      # @param taken [Array<Integer>] shows that run anywhere
+      # @return [Hash{String => Integer}] how many of them each process that is there runs
+      def spread(taken)
+        [here, *@others].sort.to_h { |address| [address, taken.count { |id| @known[id] == address }] }
+      end
+
       # @return [String, nil] another process that reaches the database
       def reached_by = @neighbours.reaching(@others)
 

@@ -89,6 +89,12 @@ module Bavard
       # @return [String, nil] where it runs, where that is in another process
       def elsewhere(id) = @places && self[id].nil? && @lease.taken.to_a.include?(id) ? @places.place_of(id) : nil
 
+      # @return [Hash{String => Integer}, nil] how many shows each of the processes that share them runs; nil where one runs all
+      def spread = @places&.spread(@lease.taken.to_a)
+
+      # @return [String, nil] which of them we are
+      def here_at = @places&.here
+
       # @return [Array<Show>] all that run
       def running = @lock.synchronize { @running.values }
 
