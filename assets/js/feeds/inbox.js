@@ -1,4 +1,5 @@
 // Where anything else sends to: address, key and an example.
+import { copy } from "../house/copying.js";
 import { say } from "../house/messages.js";
 import { attempt, get, Refused, send } from "../house/send.js";
 
@@ -57,7 +58,4 @@ export async function openInbox(id) {
 }
 
 for (const button of sheet.querySelectorAll("[data-copy]"))
-  button.addEventListener("click", async () => {
-    await navigator.clipboard.writeText(document.getElementById(button.dataset.copy).dataset.real);
-    say("Copied.");
-  });
+  button.addEventListener("click", () => copy(document.getElementById(button.dataset.copy).dataset.real, button.dataset.what));

@@ -1,4 +1,5 @@
 // The links by which microphones come into a room: one for each person, and one at which a name is chosen.
+import { copy } from "../house/copying.js";
 import { button, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, Refused, send } from "../house/send.js";
@@ -10,15 +11,6 @@ const name = at("#microphone-name");
 const LOOK_MS = 2000;
 let feedId = null;
 let known = null;
-
-async function copy(link, whose) {
-  try {
-    await navigator.clipboard.writeText(link);
-    say(`${whose} is copied.`);
-  } catch {
-    say("This browser lets nothing be copied from here. Allow it beside the address, then try again.", { bad: true });
-  }
-}
 
 function person({ id, name: called, link, there }) {
   const again = button(

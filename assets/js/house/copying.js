@@ -6,19 +6,21 @@ export async function copy(text, what) {
   try {
     await navigator.clipboard.writeText(text);
   } catch {
-    copyTheOldWay(text);
+    if (!copyTheOldWay(text))
+      return say("This browser lets nothing be copied from here. Allow it beside the address, then try again.", { bad: true });
   }
   say(`${what} is copied.`);
 }
 
-// Where the browser gives no clipboard, as on a plain http address of another computer.
+// Where the browser gives no clipboard, as on a plain http address of another computer. Beneath an open sheet nothing can be chosen.
 function copyTheOldWay(text) {
   const before = document.activeElement;
   const area = make("textarea");
   area.value = text;
-  document.body.append(area);
+  (document.querySelector("dialog[open]") ?? document.body).append(area);
   area.select();
-  document.execCommand("copy");
+  const done = document.execCommand("copy");
   area.remove();
   before?.focus({ preventScroll: true });
+  return done;
 }

@@ -1,3 +1,4 @@
+import { copy } from "../house/copying.js";
 import { follow } from "../house/desk.js";
 import { keys } from "../house/keys.js";
 import { say } from "../house/messages.js";
@@ -58,5 +59,5 @@ if (invite) {
       say("The link works once. Give it to nobody else.");
     });
   });
-  document.querySelector("#copy-invitation").addEventListener("click", () => navigator.clipboard.writeText(link.value));
+  document.querySelector("#copy-invitation").addEventListener("click", () => copy(link.value, "The link"));
 }

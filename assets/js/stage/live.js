@@ -1,5 +1,6 @@
 // What is set in a piece while the broadcast goes on: a now line's text, a clock's start and stop, a counter, a challenge, a
 // file of captions. On air at once.
+import { copy } from "../house/copying.js";
 import { button, icon, make } from "../house/elements.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendFiles } from "../house/send.js";
@@ -74,13 +75,11 @@ export class LiveBox {
     input.readOnly = true;
     input.setAttribute("aria-label", title);
     input.value = "covered";
-    const copy = button("Copy", "copy", async () => {
+    const take = button("Copy", "copy", async () => {
       const told = await attempt(() => get(this.here(`pieces/${this.piece.id}/address`)));
-      if (!told) return;
-      await navigator.clipboard?.writeText(told.address).catch(() => {});
-      say(`The address is copied. Whoever has it can ${does}.`);
+      if (told) copy(told.address, `The address by which somebody can ${does}`);
     });
-    return [make("span", "label", title), make("div", "live-row", input, copy)];
+    return [make("span", "label", title), make("div", "live-row", input, take)];
   }
 
   counter() {

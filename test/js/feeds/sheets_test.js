@@ -19,7 +19,7 @@ before(async () => {
       <dialog id="mapping"><p id="mapping-about"></p><form id="mapping-form"><div id="mapping-fields"></div><p id="mapping-error"></p></form><button id="mapping-close"></button></dialog>
       <dialog id="room-sheet"><form id="room-form"><div id="room-list"></div><select name="follow"></select><div class="read-text"><select name="written"></select></div></form><button id="room-close"></button></dialog>
       <dialog id="inbox"><input id="inbox-expects"><button id="inbox-expects-do"></button><p id="inbox-error"></p><input id="inbox-address" readonly><input id="inbox-secret" readonly><textarea id="inbox-curl"></textarea><button id="inbox-show"></button>
-        <button data-copy="inbox-secret">Copy</button></dialog>`,
+        <button data-copy="inbox-secret" data-what="The key">Copy</button></dialog>`,
   });
   globalThis.FormData = page.window.FormData;
   const modules = await Promise.all(["mapping", "address", "rooms", "inbox"].map((name) => import(`../../../assets/js/feeds/${name}.js`)));
@@ -208,7 +208,7 @@ test("an address and its key stay covered on the screen, and are copied all the 
   assert.match(shown(), /https:\/\/x\.example\/in\/•+/);
   find("[data-copy]").click();
   await settled();
-  assert.deepEqual([copied, said()], [["s3cret"], ["Copied."]]);
+  assert.deepEqual([copied, said()], [["s3cret"], ["The key is copied."]]);
   find("#inbox-show").click();
   assert.match(shown(), /in\/abcdef\ns3cret\n.*-hmac 's3cret'/s);
   assert.equal(find("#inbox-show").getAttribute("aria-pressed"), "true");

@@ -92,7 +92,7 @@ test("a line that its file or whoever has its address sets has no field", async 
   pressable("Copy").click();
   await settled();
   assert.deepEqual(copied, ["https://x.example/now/7"]);
-  assert.match(said()[0], /Whoever has it can set this line/);
+  assert.match(said()[0], /somebody can set this line is copied/);
 });
 
 test("a clock is started and stopped by one of two buttons", async () => {
