@@ -92,25 +92,30 @@ export class Replay {
   }
 
   show(run) {
-    if (run.state === "failed")
-      return this.list.replaceChildren(
-        make("p", "said", "That could not be worked out. It is in the log; the edit can be kept all the same."),
-      );
-    if (run.state === "stopped") return this.list.replaceChildren(make("p", "said", "Stopped."));
-    if (!run.result) {
-      const bar = make("progress");
-      bar.max = run.total || 1;
-      if (run.total) bar.value = run.done;
-      bar.setAttribute("aria-label", "Lines looked at");
-      const stop = button(
-        "Stop",
-        "square",
-        () => attempt(async () => this.follow(await send(`/gate/replay/${run.id}/stop`))),
-        "button plain",
-      );
-      return this.figures.replaceChildren(bar, make("span", "said figure", run.total ? `${run.done} of ${run.total}` : "begins"), stop);
+    const ended = {
+      failed: "That could not be worked out. It is in the log; the edit can be kept all the same.",
+      stopped: "Stopped. The edit can be kept all the same.",
+    }[run.state];
+    if (ended) {
+      this.figures.replaceChildren();
+      return this.list.replaceChildren(make("p", "said", ended));
     }
-    const { off, through, otherwise, bars, examples, lines } = run.result;
+    if (run.result) this.told(run.result);
+    else this.counting(run);
+  }
+
+  // What came of the edit before says nothing of this one.
+  counting({ id, total, done }) {
+    const bar = make("progress");
+    bar.max = total || 1;
+    if (total) bar.value = done;
+    bar.setAttribute("aria-label", "Lines looked at");
+    const stop = button("Stop", "square", () => attempt(async () => this.follow(await send(`/gate/replay/${id}/stop`))), "button plain");
+    this.figures.replaceChildren(bar, make("span", "said figure", total ? `${done} of ${total}` : "begins"), stop);
+    this.list.replaceChildren();
+  }
+
+  told({ off, through, otherwise, bars, examples, lines }) {
     this.figures.replaceChildren(
       figure(off, "+", "newly kept off", "off"),
       figure(through, "−", "newly let through", "through"),

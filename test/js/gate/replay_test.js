@@ -157,11 +157,16 @@ test("what would only be written otherwise is told where nothing else changes", 
 test("it can be stopped, and what failed says what to do", async () => {
   serve({ "/gate/replay/7/stop": { id: 7, state: "stopped" } });
   replay.follow({ ...running(7, 0), total: 0 });
-  assert.equal(find("#replay-figures .figure").textContent, "begins");
+  assert.deepEqual([find("#replay-figures .figure").textContent, find("#replay-list").textContent], ["begins", ""]);
   pressable("Stop").click();
   await settled();
-  assert.equal(find("#replay-list").textContent, "Stopped.");
+  assert.deepEqual(
+    [find("#replay-list").textContent, find("#replay-figures").textContent],
+    ["Stopped. The edit can be kept all the same.", ""],
+  );
+  replay.show(running(8, 0));
   replay.show({ state: "failed" });
+  assert.equal(find("#replay-figures").textContent, "");
   assert.match(find("#replay-list").textContent, /It is in the log; the edit can be kept/);
 });
 
