@@ -18,8 +18,8 @@ module Suite
     TELLING_S = 5
     LOOK_S = 0.05
     TIMES = File.expand_path("../../tmp/test/times.json", __dir__)
-    # Which folders take long, where nothing is known yet.
-    SLOW = %w[start system fault].freeze
+    # Seconds that a file of these folders takes, where nothing is known yet.
+    SLOW_S = {"ops" => 60, "start" => 30, "system" => 30, "fault" => 30}.freeze
     # A process with what it is at.
     Running = Struct.new(:pid, :input, :output, :file, :test, :since_s)
 
@@ -52,7 +52,7 @@ module Suite
     private
 
     def in_order(files)
-      files.shuffle(random: Random.new(@seed)).sort_by { |file| -(@times[name(file)] || (SLOW.include?(folder(file)) ? 30 : 1)).clamp(5, nil) }
+      files.shuffle(random: Random.new(@seed)).sort_by { |file| -(@times[name(file)] || SLOW_S.fetch(folder(file), 1)).clamp(5, nil) }
     end
 
     def name(file) = file[%r{test/.*\z}]
