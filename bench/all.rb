@@ -6,6 +6,7 @@ require "fileutils"
 require "json"
 require_relative "alerts"
 require_relative "attacked"
+require_relative "backup"
 require_relative "cues"
 require_relative "described"
 require_relative "emotes"
@@ -35,7 +36,7 @@ require_relative "machines"
 require_relative "simulation"
 
 EVERYTHING = %w[pipeline gate emotes keyboard screens restart feeds pack stage prompter voices microphones cues alerts flurry attacked hostile flood
-  many house relay workers described legible pages].freeze
+  many house relay workers backup described legible pages].freeze
 wanted = ARGV.empty? ? EVERYTHING : ARGV
 found = {ruby: RUBY_DESCRIPTION, at: Time.now.utc.strftime("%FT%TZ")}
 found[:pipeline] = Bench::Pipeline.new.run if wanted.include?("pipeline")
@@ -64,6 +65,7 @@ found[:full_house] = Bench::FullHouse.new.run if wanted.include?("house")
 found[:relay] = Bench::Relay.new.run if wanted.include?("relay")
 found[:workers] = Bench::Workers.new.run if wanted.include?("workers")
 found[:restart] = Bench::Restart.new.run if wanted.include?("restart")
+found[:backup] = Bench::Backup.new.run if wanted.include?("backup")
 found[:full_show] = Bench::FullShow.new.run if wanted.include?("full")
 # They need root, and make a network of their own.
 found[:machines] = Bench::Machines.new.run if wanted.include?("machines")
@@ -101,6 +103,12 @@ if (relay = found[:relay])
     "#{nchan[:a_second]}; #{nchan[:a_processor_second]}", "#{embedded[:a_second]} embedded", "40 000", steal]
   rows << ["#{idle[:screens]} screens that hear nothing but beats: memory of nginx, of the application; a core of nginx",
     "#{idle[:nginx_mb]} MB, #{idle[:application_mb]} MB; #{idle[:nginx_percent_of_a_core]} %", "-", "200 MB for 10 000", "-"]
+end
+if (backup = found[:backup])
+  steal = "#{backup[:steal_percent]} %"
+  rows << ["a backup of #{backup[:megabytes]} MB with #{backup[:lines]} lines, and its restore",
+    "#{backup[:write_s]} s, #{backup[:read_s]} s; a file of #{backup[:file_mb]} MB, #{backup[:restored]} lines",
+    "#{backup[:floor_s]} s to pack the files alone", "-", steal]
 end
 if (shared = found[:workers])
   steal = "#{shared[:steal_percent]} %"
