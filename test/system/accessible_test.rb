@@ -8,7 +8,7 @@ class AccessibleTest < PreparedTest
   AXE = File.read(File.join(Gem.loaded_specs.fetch("axe-core-api").full_gem_path, "node_modules/axe-core/axe.min.js"))
   SCREENS = {"/feeds" => ".lane", "/gate" => ".rule", "/people/" => ".person", "/prompter/" => ".row", "/dress" => ".emote-button", "/log/" => ".log-entry",
              "/dress/cues/" => ".cue-row", "/dress/files/" => "#sounds .file-none", "/dress/fellows/" => "#empty",
-             "/stage" => ".hand", "/links" => ".link-card"}.freeze
+             "/stage" => ".hand", "/links" => ".link-card", "/feeds/nothing-here" => ".problem"}.freeze
 
   # Nothing beneath an open sheet can be reached, and each screen is looked at without one.
   ASK = <<~JS
