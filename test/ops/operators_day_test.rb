@@ -208,12 +208,44 @@ class OperatorsDayTest < Minitest::Test
   end
 
   def backup
+    file = "/var/backups/bavard-monday.tar.gz"
+    before = lines_of("Ferry watch")
     type_all("Backup, restore and upgrade")
+    assert_equal "600", type("stat -c %a #{file}").strip
+    assert_operator lines_of("Ferry watch"), :>=, before
+    # Whoever was signed in is.
+    assert_equal "200", @ibrahim.host.get("/gate/state").code
     [@odalys, @ibrahim].each { |show| assert_shown(show, "out of a backup") }
     assert_stands(@ibrahim, "moved on")
     assert_includes type("bin/admin deeds"), "restored bavard-monday.tar.gz"
+    assert_includes refused("bin/admin backup #{file}"), "there already"
+    assert_includes refused("bin/admin restore #{file}"), "There is something in /var/lib/bavard"
+    nothing_half(file)
     type_all("One show")
     assert_includes type("bin/admin"), "host@reedmere.example  Ferry watch (4)"
+  end
+
+  def lines_of(show) = type("bin/admin use")[/#{show} .* (\d+) lines/, 1].to_i
+
+  # @return [String] what it said, where it did not go well
+  def refused(line, **env)
+    said, fine = @machine.type(line, **env)
+    refute fine, "#{line}\n#{said}"
+    said
+  end
+
+  # Nothing of what cannot be restored leaves anything behind, and what was cut off is taken up again.
+  def nothing_half(file)
+    elsewhere = {BAVARD_DATA: "/var/lib/elsewhere", PORT: "4700"}
+    type("echo no backup > /tmp/other.tar.gz; head -c -2000 #{file} > /tmp/cut.tar.gz")
+    assert_includes refused("bin/admin restore /tmp/other.tar.gz", **elsewhere), "is no backup of a Bavard"
+    assert_includes refused("bin/admin restore /nowhere.tar.gz", **elsewhere), "There is no /nowhere.tar.gz"
+    refused("ls /var/lib/elsewhere")
+    assert_includes refused("bin/admin restore /tmp/cut.tar.gz", **elsewhere), "tar said"
+    refused("bin/admin use", **elsewhere)
+    assert_includes refused("bin/start", **elsewhere), "was cut off"
+    type("bin/admin restore #{file}", **elsewhere)
+    assert_includes type("bin/admin", **elsewhere), IBRAHIM
   end
 
   # To a version with a table more, and back.
