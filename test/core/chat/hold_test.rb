@@ -182,6 +182,14 @@ class HoldTest < Minitest::Test
     assert_equal [[], [1]], [released(hold, 10_999), released(hold, 11_000)]
   end
 
+  # Screens are not there yet, and neither is whoever might pull it.
+  def test_after_a_restart_it_stays_held_for_a_moment_however_long_it_was
+    hold = hold(4000)
+    hold.add(line(1), now_ms: 10_000, held_for_ms: 9000, at_least_ms: 2000)
+    hold.add(line(2), now_ms: 10_000, held_for_ms: 1000, at_least_ms: 2000)
+    assert_equal [[], [1], [2]], [released(hold, 11_999), released(hold, 12_000), released(hold, 13_000)]
+  end
+
   def test_its_report_says_what_waits_how_long_and_out_of_how_much
     hold = hold(4000, leaves: 30_000)
     hold.add(line(1), now_ms: 0)

@@ -69,11 +69,12 @@ module Bavard
         # @param waits [Boolean] whether it goes only when a person lets it go
         # @param held_for_ms [Integer] how long it was held already, before a restart; below 0 where it is to
         #   have longer
-        def add(line, now_ms:, roles: [], waits: false, held_for_ms: 0)
+        # @param at_least_ms [Integer] how long it stays held however long it was
+        def add(line, now_ms:, roles: [], waits: false, held_for_ms: 0, at_least_ms: 0)
           pass(now_ms)
           length = waits ? settings.leaves_after_ms : settings.for(roles)
           added_at = @clock_ms - held_for_ms
-          @entries[line.id] = Entry.new(line, waits, length && (added_at + length), added_at)
+          @entries[line.id] = Entry.new(line, waits, length && [added_at + length, @clock_ms + at_least_ms].max, added_at)
         end
 
         # @return [Object, nil] the line that will not go now; it can be put back until another {MOST} lines were pulled

@@ -94,8 +94,9 @@ module Bavard
       # One that was held when the last was heard of us is held again.
       #
       # @param held_for_ms [Integer] how long it was held by then
-      def hold_again(kept, now_ms, held_for_ms:)
-        @hold.add(kept.line, now_ms:, roles: kept.line.person.roles, waits: kept.state.name == :waits, held_for_ms:)
+      # @param at_least_ms [Integer] how long it stays held all the same
+      def hold_again(kept, now_ms, held_for_ms:, at_least_ms:)
+        @hold.add(kept.line, now_ms:, roles: kept.line.person.roles, waits: kept.state.name == :waits, held_for_ms:, at_least_ms:)
       end
 
       # @return [Kept, nil]

@@ -96,7 +96,8 @@ module Bavard
       def load_held(held, said)
         until_ms = [said.last&.line&.arrived_at_ms, *lanes.each_value.map { |lane| lane.feed.heard_at_ms }].compact.max.to_i.clamp(..now_ms)
         held.each do |kept|
-          lines.hold_again(kept, now_ms, held_for_ms: [until_ms - kept.line.arrived_at_ms, 0].max - SCREENS_BACK_MS)
+          held_for_ms = [until_ms - kept.line.arrived_at_ms, 0].max - SCREENS_BACK_MS
+          lines.hold_again(kept, now_ms, held_for_ms:, at_least_ms: SCREENS_BACK_MS)
         end
         follow_gate
       end
