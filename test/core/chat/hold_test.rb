@@ -190,6 +190,17 @@ class HoldTest < Minitest::Test
     assert_equal [[], [1], [2]], [released(hold, 11_999), released(hold, 12_000), released(hold, 13_000)]
   end
 
+  # The settings of the moment come behind it, also where nothing is otherwise.
+  def test_what_is_set_meanwhile_does_not_shorten_that_moment_and_whoever_lets_it_go_does
+    hold = hold(4000, leaves: 5000)
+    hold.add(line(1), now_ms: 10_000, held_for_ms: 9000, at_least_ms: 2000)
+    hold.add(line(2), now_ms: 10_000, held_for_ms: 9000, at_least_ms: 2000, waits: true)
+    hold.add(line(3), now_ms: 10_000, held_for_ms: 9000, at_least_ms: 2000)
+    hold.settings = Hold::Settings.new(1000, {}, 5000, nil)
+    hold.let_go(3)
+    assert_equal [[[3], []], [[], []], [[1], [2]]], [10_000, 11_999, 12_000].map { |now| hold.advance(now).to_a.map { |lines| lines.map(&:id) } }
+  end
+
   def test_its_report_says_what_waits_how_long_and_out_of_how_much
     hold = hold(4000, leaves: 30_000)
     hold.add(line(1), now_ms: 0)

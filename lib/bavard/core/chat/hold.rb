@@ -27,8 +27,11 @@ module Bavard
           LONGEST_MS = 60_000
           NONE = new(0, {}.freeze, nil, nil).freeze
         end
-        # due:: on the hold's own clock, when it goes (or, of one that waits for a person, leaves); nil: never by itself
-        Entry = Struct.new(:line, :waits, :due, :added_at)
+        # due:: on the hold's own clock, when its time is over; nil: never by itself; not_before:: as long as it stays all the same
+        Entry = Struct.new(:line, :waits, :due, :added_at, :not_before) do
+          # @return [Integer, nil] when it goes (or, of one that waits for a person, leaves)
+          def goes = due && [due, not_before].max
+        end
         Change = Struct.new(:released, :left)
         # Let go by a person: before everything else.
         AT_ONCE = -1
@@ -74,7 +77,7 @@ module Bavard
           pass(now_ms)
           length = waits ? settings.leaves_after_ms : settings.for(roles)
           added_at = @clock_ms - held_for_ms
-          @entries[line.id] = Entry.new(line, waits, length && [added_at + length, @clock_ms + at_least_ms].max, added_at)
+          @entries[line.id] = Entry.new(line, waits, length && (added_at + length), added_at, @clock_ms + at_least_ms)
         end
 
         # @return [Object, nil] the line that will not go now; it can be put back until another {MOST} lines were pulled
@@ -105,7 +108,7 @@ module Bavard
         def let_go(id)
           entry = @entries[id] or return
           entry.waits = false
-          entry.due = AT_ONCE
+          entry.due = entry.not_before = AT_ONCE
           entry.line
         end
 
@@ -124,11 +127,11 @@ module Bavard
         # @return [Change]
         def advance(now_ms)
           pass(now_ms)
-          due = @entries.each_value.select { |entry| entry.due && entry.due <= @clock_ms }
+          due = @entries.each_value.select { |entry| entry.goes&.<=(@clock_ms) }
           return NOTHING if due.empty?
 
           left, ready = due.partition(&:waits)
-          ready = ready.sort_by { |entry| [entry.due, entry.line.id] }
+          ready = ready.sort_by { |entry| [entry.goes, entry.line.id] }
           released, late = paced(ready)
           (released + left + late).each { |entry| @entries.delete(entry.line.id) }
           Change.new(released.map(&:line), (left + late).map(&:line))
@@ -136,7 +139,7 @@ module Bavard
 
         # @return [Integer, nil] when {#advance} has something to do, on the caller's clock
         def next_due_ms
-          soonest = @entries.each_value.filter_map(&:due).min or return
+          soonest = @entries.each_value.filter_map(&:goes).min or return
           soonest = [soonest, @free_at].max if settings.per_minute && soonest != AT_ONCE
           @last_ms + [soonest - @clock_ms, 0].max
         end
@@ -144,8 +147,8 @@ module Bavard
         # @return [Array<Array(Object, Boolean, Integer, Integer)>] line, whether it waits for a person, ms left (or nil), ms in all
         def report
           @entries.each_value.map do |entry|
-            whole = entry.due && [entry.due - entry.added_at, 0].max
-            [entry.line, entry.waits, whole && (entry.due - @clock_ms).clamp(0, whole), whole]
+            whole = entry.goes && [entry.goes - entry.added_at, 0].max
+            [entry.line, entry.waits, whole && (entry.goes - @clock_ms).clamp(0, whole), whole]
           end
         end
 
@@ -165,7 +168,7 @@ module Bavard
           return [ready, []] unless settings.per_minute
 
           at_once, ready = ready.partition { |entry| entry.due == AT_ONCE }
-          late, ready = ready.partition { |entry| @clock_ms - entry.due > LATE_MS }
+          late, ready = ready.partition { |entry| @clock_ms - entry.goes > LATE_MS }
           return [at_once, late] if @free_at > @clock_ms || ready.empty?
 
           @free_at = @clock_ms + (MINUTE_MS / settings.per_minute)
