@@ -4,6 +4,7 @@ require "uri"
 require_relative "error"
 require_relative "feeds/platform"
 require_relative "outward/door"
+require_relative "start/address"
 require_relative "start/data_folder"
 require_relative "store/ceilings"
 require_relative "web/accounts/sign_in/letters"
@@ -27,7 +28,7 @@ module Bavard
       @bind = env.fetch("BAVARD_BIND", "127.0.0.1")
       @data = Start::DataFolder.new(env.fetch("BAVARD_DATA"))
       @database_url = env.fetch("DATABASE_URL")
-      @address = env.fetch("BAVARD_ADDRESS", "http://#{self.class.host(bind)}:#{port}")
+      @address = Start::Address.of(env)
       @worker = env["BAVARD_WORKER"]
       @nth = Integer(env.fetch("BAVARD_NTH", "0"))
       @first_port = Integer(env.fetch("BAVARD_FIRST_PORT", port))
@@ -36,12 +37,8 @@ module Bavard
       read_what_is_checked
     end
 
-    # @param bind [String] an address to listen on
-    # @return [String] as it stands in a URL
-    def self.host(bind) = bind.include?(":") ? "[#{bind}]" : bind
-
     # @return [String] host and port at which others reach this process
-    def here = worker || "#{self.class.host(bind)}:#{port}"
+    def here = worker || "#{Start::Address.host(bind)}:#{port}"
 
     # @return [String] a folder for what is not written yet, of its own for each of several
     def unwritten = nth.zero? ? data.path("unwritten") : data.path("unwritten", "worker-#{nth}")

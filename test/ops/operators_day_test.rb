@@ -24,6 +24,8 @@ class OperatorsDayTest < Minitest::Test
   FLOOD = 600
   # As a page's, which then asks anew.
   PATIENCE_S = 5
+  # Nobody answers, or no longer.
+  AWAY = [SystemCallError, EOFError, OpenSSL::SSL::SSLError, Timeout::Error].freeze
   # host:: their browser; sent_to, key:: where lines of theirs are sent, and what signs them; air:: the link of the stage that shows them
   Show = Struct.new(:host, :sent_to, :key, :air)
 
@@ -96,7 +98,7 @@ class OperatorsDayTest < Minitest::Test
 
   def answers?(path)
     browser.get(path).code == "200"
-  rescue SystemCallError, OpenSSL::SSL::SSLError, EOFError, Timeout::Error
+  rescue *AWAY
     false
   end
 
@@ -132,7 +134,7 @@ class OperatorsDayTest < Minitest::Test
     at = Time.now.to_i
     browser.send_body(show.sent_to, body, "Bavard-Timestamp" => at.to_s,
       "Bavard-Signature" => Bavard::Feeds::Activities::Signature.of(show.key, at, body)).code
-  rescue SystemCallError, EOFError, OpenSSL::SSL::SSLError, Timeout::Error
+  rescue *AWAY
     "nobody"
   end
 
@@ -156,7 +158,7 @@ class OperatorsDayTest < Minitest::Test
       read << socket.readpartial(65_536)
     end
     read
-  rescue EOFError, SystemCallError, OpenSSL::SSL::SSLError
+  rescue *AWAY
     nil
   ensure
     socket&.close
@@ -210,9 +212,11 @@ class OperatorsDayTest < Minitest::Test
   def backup
     file = "/var/backups/bavard-monday.tar.gz"
     before = lines_of("Ferry watch")
+    type("echo In the net: a reed warbler > /var/lib/bavard/now/net.txt")
     type_all("Backup, restore and upgrade")
     assert_equal "600", type("stat -c %a #{file}").strip
     assert_operator lines_of("Ferry watch"), :>=, before
+    assert_includes type("cat /var/lib/bavard/now/net.txt"), "a reed warbler"
     # Whoever was signed in is.
     assert_equal "200", @ibrahim.host.get("/gate/state").code
     [@odalys, @ibrahim].each { |show| assert_shown(show, "out of a backup") }

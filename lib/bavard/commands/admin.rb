@@ -2,6 +2,7 @@
 
 # What whoever runs Bavard does from a terminal. See bin/admin.
 require_relative "../error"
+require_relative "../start/address"
 require_relative "../start/data_folder"
 require_relative "../start/installed"
 require_relative "../start/postgres"
@@ -84,8 +85,7 @@ module Bavard
         data = Start::DataFolder.new(Start::DataFolder.choose(env, PROJECT, Start::Postgres.user))
         what, file, more = words
         unless %w[backup restore].include?(what)
-          address = env.fetch("BAVARD_ADDRESS", "http://127.0.0.1:4600")
-          return with_database(env, data) { |url| new(Store::Database.open(url), address, data:).run(words) }
+          return with_database(env, data) { |url| new(Store::Database.open(url), Start::Address.of(env), data:).run(words) }
         end
         raise Error, USAGE if file.nil? || more
 

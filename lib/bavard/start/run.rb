@@ -8,6 +8,7 @@ require "json"
 require "net/http"
 require "pg"
 require_relative "../store/database"
+require_relative "address"
 require_relative "child"
 require_relative "data_folder"
 require_relative "../just_in_time"
@@ -212,13 +213,13 @@ module Bavard
         nil
       end
 
-      def host = @bind.include?(":") ? "[#{@bind}]" : @bind
+      def host = Address.host(@bind)
       def address = "http://#{host}:#{@port}"
       def log = @data.path("log", "bavard.log")
       def last_words = File.readlines(log).last(6).join
 
       # For whoever is to open it in a browser, which may be elsewhere.
-      def named = @env["BAVARD_ADDRESS"].to_s.empty? ? address : @env["BAVARD_ADDRESS"].delete_suffix("/")
+      def named = Address.of(@env)
 
       def announce
         @db.disconnect
