@@ -257,7 +257,7 @@ module Bavard
         def inbox_of(feed)
           return unless feed.kind == Feeds::Activities::KIND
 
-          {address: "#{site.address}/in/#{feed.address["token"]}", secret: feed.password, expects: feed.address["expects_minutes"], id: feed.id}
+          {address: "#{request.base_url}/in/#{feed.address["token"]}", secret: feed.password, expects: feed.address["expects_minutes"], id: feed.id}
         end
       end
     end
