@@ -104,5 +104,8 @@ class StageStationTest < PreparedTest
     on_the_stage
     page.driver.browser.keyboard.type("?")
     assert_selector "dialog[open]", text: "Put on air"
+    top, whole, seen = page.evaluate_script("(({scrollTop, scrollHeight, clientHeight}) => [scrollTop, scrollHeight, clientHeight])(document.querySelector('#keys'))")
+    assert_equal 0, top
+    assert_operator whole, :>, seen, "it is long enough to be scrolled"
   end
 end

@@ -20,8 +20,13 @@ function finding(table) {
 export function keys(...tables) {
   const list = document.querySelector("#keys-list");
   const sheet = document.querySelector("#keys");
+  // What is chosen then stands at the end: whoever opens it begins at the top.
+  const show = () => {
+    sheet.showModal();
+    sheet.scrollTop = 0;
+  };
   const table = tables.flatMap((one) => Object.entries(one));
-  const all = [["?", ["Show these keys", () => sheet.showModal()]], ...finding(Object.fromEntries(table)), ...rooms(), ...table];
+  const all = [["?", ["Show these keys", show]], ...finding(Object.fromEntries(table)), ...rooms(), ...table];
   for (const [key, [words]] of all) {
     const name = document.createElement("kbd");
     name.textContent = key;
@@ -31,7 +36,7 @@ export function keys(...tables) {
     meaning.textContent = words;
     list.append(term, meaning);
   }
-  document.querySelector("#show-keys").addEventListener("click", () => sheet.showModal());
+  document.querySelector("#show-keys").addEventListener("click", show);
   document.addEventListener("keydown", (event) => {
     if (typing(event.target) || document.querySelector("dialog[open]")) return;
     const name = [event.ctrlKey || event.metaKey ? "Ctrl " : "", event.shiftKey && event.key.length > 1 ? "Shift " : "", event.key].join(
