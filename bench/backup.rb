@@ -14,9 +14,9 @@ module Bench
   # An installation of a gigabyte into one file while its database runs, and out of it into an empty place, as bin/admin does it. Films and
   # pictures do not get smaller; lines do. Beside it what packing the files alone takes.
   class Backup
-    FILES = Integer(ENV.fetch("BENCH_FILES", "700"))
+    FILES = Integer(ENV.fetch("BENCH_FILES", "850"))
     FILE_BYTES = 1_000_000
-    LINES = Integer(ENV.fetch("BENCH_LINES", "700000"))
+    LINES = Integer(ENV.fetch("BENCH_LINES", "200000"))
     SAID = <<~SQL.freeze
       INSERT INTO lines (id, show_id, feed_id, platform_id, login, display_name, kind, text, arrived_at_ms, shown_at_ms, action, aired)
       SELECT n, ?, ?, 'm' || n, 'viewer' || n % 5000, 'Viewer ' || n % 5000, 'said', md5(n::text) || ' is a wren in the ' || md5((n * 7)::text), n, n, 'pass', true
