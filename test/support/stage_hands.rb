@@ -26,6 +26,20 @@ module StageHands
 
   def hand(id) = find(".hand[data-piece=#{id}]")
 
+  def pieces_by(selector) = evaluate_script("[...document.querySelectorAll(arguments[0])].map((hand) => hand.dataset.piece)", selector)
+
+  # From the menu; and the one that is chosen then is the one that was added, not one of its name that stood there before.
+  # @param label [String] of its kind
+  # @yield while the menu is open
+  def add_piece(label)
+    before = pieces_by(".hand")
+    click_on "Add"
+    yield if block_given?
+    find(".draw-menu button", text: /\A#{Regexp.escape(label)}/).click
+    wait_for("#{label}, as it was added, to be chosen") { (chosen = pieces_by(".hand.chosen")).one? && (chosen - before).any? }
+    assert_selector "#piece-title", text: label
+  end
+
   def place = %w[X Y W H].map { |name| find_field(name, exact: true).value.to_i }
 
   def assert_place(wanted)

@@ -51,10 +51,7 @@ class FormsTest < PreparedTest
     on_the_stage
     js(SCRIPT)
     counted = Bavard::Core::Pieces::ALL.to_h do |kind|
-      label = kind::LABEL
-      click_on "Add"
-      find(".draw-menu button", text: /\A#{label}/).click
-      assert_selector "#piece-title", text: label
+      add_piece(kind::LABEL)
       [kind::KEY, choose_all("#inspector") { kept_piece }]
     end
     assert_operator counted.values.sum, :>, 200, counted.to_s

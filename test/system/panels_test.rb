@@ -34,10 +34,7 @@ class PanelsTest < PreparedTest
     on_the_stage
     labels = Bavard::Core::Pieces::ALL.map { |kind| kind::LABEL }
     found = labels.to_h do |label|
-      click_on "Add"
-      assert_empty evaluate_script(REACHED)
-      find(".draw-menu button", text: /\A#{label}/).click
-      assert_selector "#piece-title", text: label
+      add_piece(label) { assert_empty evaluate_script(REACHED) }
       open_groups(".inspector")
       [label, wider(".inspector")]
     end
