@@ -73,19 +73,23 @@ class CrashTest < PreparedTest
     assert_text "What comes in"
   end
 
+  # @return [Array<String>] what was said, in their order
+  def texts_in(files) = files.sort.flat_map { |file| File.readlines(file).filter_map { |line| line[/said into nothing \d/] } }
+
   # What could not be written lies in files by then.
   def test_killed_while_the_database_is_away_it_keeps_what_came_in
+    said = Array.new(3) { |number| "said into nothing #{number}" }
     prepare(own: true, feed: feed_address)
     until_live
     open_screen(link)
     with_database_away do
-      3.times { |number| server.say("ann", "said into nothing #{number}") }
+      said.each { |text| server.say("ann", text) }
       on_screen { assert_selector ".line", count: 3 }
-      wait_for("it to lie in files") { Dir[File.join(@app.folder, "unwritten", "*", "*")].any? }
+      wait_for("all of it to lie in files") { texts_in(Dir[File.join(@app.folder, "unwritten", "*", "*")]) == said }
       @app.kill
     end
     @app.start
-    assert_equal((0..2).map { |number| "said into nothing #{number}" }, TestDatabase.db[:lines].order(:id).select_map(:text))
+    assert_equal(said, TestDatabase.db[:lines].order(:id).select_map(:text))
     assert_empty Dir[File.join(@app.folder, "unwritten", "*", "*")]
   end
 
