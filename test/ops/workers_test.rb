@@ -146,6 +146,7 @@ class WorkersTest < PreparedTest
     open_all
     server.say("ann", "before")
     all_show("before")
+    kept(SHOWS)
     moved = shows.select { |one| app_of(one.show) == @second }
     line.cut
     wait_for(-> { "the first to have all: #{places}" }) { places.values.uniq == ["127.0.0.1:#{@app.port}"] }
