@@ -30,16 +30,15 @@
     for (const group of root.querySelectorAll("details:not(.menu)")) group.open = true;
   };
   // Those that have a choice, by name. Lists of rows have fields of their own.
+  const nameOf = (one) => one.name || one.dataset.name;
+  const there = (root) => [...root.querySelectorAll("select[name], input[type=radio], input[role=switch][name], .some[data-name]")];
+  const usable = (one) => seen(one) && !one.disabled && !one.closest(".list-row");
   const fields = (root) => {
     const found = new Map();
-    const there = root.querySelectorAll("select[name], input[type=radio], input[role=switch][name], .some[data-name]");
-    for (const one of there) {
-      const name = one.name || one.dataset.name;
-      if (!seen(one) || one.disabled || one.closest(".list-row")) continue;
-      found.set(name, [...(found.get(name) ?? []), one]);
-    }
+    for (const one of there(root).filter(usable)) found.set(nameOf(one), [...(found.get(nameOf(one)) ?? []), one]);
     return found;
   };
+  const fieldOf = (root, name) => there(root).filter((one) => nameOf(one) === name && usable(one));
   // One that asks for more is no choice yet.
   const optionsOf = (select) => [...select.options].filter(({ value }) => !value.endsWith(":"));
   const choices = ([first, ...more]) => {
@@ -97,11 +96,12 @@
       for (const name of names) {
         const root = document.querySelector(selector);
         unfold(root);
-        const controls = fields(root).get(name);
-        if (!controls || at >= choices(controls).length) continue;
+        const controls = fieldOf(root, name);
+        if (controls.length === 0 || at >= choices(controls).length) continue;
         set[name] = give(controls, at);
-        await settled();
+        await next();
       }
+      await settled();
     }
     return set;
   };
