@@ -31,8 +31,6 @@ module Bavard
       LOOK_AT_DATABASE_EVERY_S = 3
       # What may be otherwise at the next try: no room on the disk, a database that is away or cannot begin.
       PASSING = [Postgres::NotStarted, DataFolder::Full, Sequel::DatabaseError, PG::Error, Errno::ENOSPC, Errno::EDQUOT].freeze
-      # Nobody is reached at these.
-      ANY = %w[0.0.0.0 ::].freeze
       # On one machine: the ports behind theirs are those of stand-ins.
       MOST_WORKERS = 10
       # Of the data, where there is a demo show: how it is signed in to.
@@ -78,7 +76,7 @@ module Bavard
       end
 
       def workers(text)
-        if @shared && ANY.include?(@bind)
+        if @shared && Address::ON_THIS_MACHINE.key?(@bind)
           raise Error, "With BAVARD_WORKERS the others reach this one at BAVARD_BIND: name one address of this machine, not #{@bind}."
         end
 
@@ -224,6 +222,7 @@ module Bavard
       def announce
         @db.disconnect
         say("Bavard   #{named}")
+        say("         From other computers: this machine's name or address, with :#{@port}") if Address.anywhere?(@env)
         say("Sign in  #{@demo ? @demo.sign_in : "with your own account"}") unless @db[:accounts].empty?
         say("Begin    #{named}/account/create-account?begin=#{@data.begin_key}") if first_account_wanted?
         # Links are secrets of their shows: only the demo's are told.
