@@ -4,6 +4,7 @@ require "json"
 require "rack"
 require "sequel"
 require_relative "../../live/show/elsewhere"
+require_relative "bare_page"
 require_relative "there"
 
 module Bavard
@@ -38,7 +39,7 @@ module Bavard
         tell(env["bavard.site"], status, error)
         return [status, {"content-type" => "application/json"}, [JSON.generate(error: words.strip)]] if script?(env)
 
-        [status, {"content-type" => "text/plain; charset=utf-8"}, [words]]
+        BarePage.answer(env, status, words)
       end
 
       def tell(site, status, error)

@@ -4,6 +4,7 @@ require "json"
 require "sequel"
 require_relative "../../../error"
 require_relative "../../../live/show/elsewhere"
+require_relative "../../http/bare_page"
 require_relative "../../http/there"
 require_relative "icon"
 
@@ -11,15 +12,12 @@ module Bavard
   module Web
     # How pages of the application read what they are given, and how they tell what went wrong.
     module StationWords
-      # After which somebody who met a busy program may ask again.
-      AGAIN_S = 2
-
       # @param app [Class] whose errors are told in words
       def self.errors(app)
         app.error(Bavard::Error) do
           error = env["sinatra.error"]
           status error.status
-          headers "retry-after" => AGAIN_S.to_s if error.status == 503
+          headers "retry-after" => BarePage::AGAIN_S.to_s if error.status == 503
           problem(error.message, field: error.field)
         end
 
@@ -97,7 +95,11 @@ module Bavard
         @message = message
         # The station's own script finds nothing of it there.
         @here = nil
-        erb :problem, layout: @record ? :layout : false
+        return BarePage.page(env, response.status, message) unless @record
+
+        @label = BarePage.title(response.status)
+        @again_s = BarePage.again_s(env, response.status)
+        erb :problem
       end
     end
   end
