@@ -16,4 +16,15 @@ class AddressTest < Minitest::Test
     assert_equal "http://127.0.0.1:4700", address(BAVARD_ADDRESS: "", PORT: "4700")
     assert_equal "http://[::1]:4600", address(BAVARD_BIND: "::1")
   end
+
+  def test_where_it_listens_on_every_address_it_is_one_that_a_browser_opens
+    assert_equal "http://127.0.0.1:4600", address(BAVARD_BIND: "0.0.0.0")
+    assert_equal "http://[::1]:4600", address(BAVARD_BIND: "::")
+  end
+
+  def test_other_computers_are_told_of_where_they_reach_it_and_nobody_said_as_what
+    anywhere = ->(**env) { Bavard::Start::Address.anywhere?(env.transform_keys(&:to_s)) }
+    assert_equal [true, true], [anywhere.call(BAVARD_BIND: "0.0.0.0"), anywhere.call(BAVARD_BIND: "::")]
+    assert_equal [false, false], [anywhere.call, anywhere.call(BAVARD_BIND: "0.0.0.0", BAVARD_ADDRESS: "https://live.reedmere.example")]
+  end
 end

@@ -116,7 +116,6 @@ class CrashTest < PreparedTest
     wait_for("what was done and said to be kept") do
       TestDatabase.db[:deeds].where(show_id: @show.id).select_map(:what) == %w[pull] && TestDatabase.db[:lines].where(text: "nothing stops us").any?
     end
-    visit "/feeds"
     assert_text "What comes in"
   end
 

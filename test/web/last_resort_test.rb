@@ -36,6 +36,14 @@ class LastResortTest < Minitest::Test
     end
   end
 
+  def test_a_browser_gets_a_page_and_the_broadcast_picture_stays_empty
+    error = Sequel::DatabaseConnectionError.new("gone")
+    page = asked(error, HTTP_ACCEPT: "text/html")
+    assert_equal [503, "text/html; charset=utf-8"], [page.status, page.content_type]
+    assert_includes page.body, "What is on air goes on"
+    assert_equal Bavard::Web::BarePage::EMPTY, asked(error, HTTP_ACCEPT: "text/html", PATH_INFO: "/air/some-token").body
+  end
+
   def test_a_pages_script_is_answered_as_it_expects
     answer = asked(Sequel::DatabaseConnectionError.new("gone"), HTTP_X_REQUESTED_WITH: "XMLHttpRequest")
     assert_equal [503, "application/json", ["error"]], [answer.status, answer.content_type, JSON.parse(answer.body).keys]

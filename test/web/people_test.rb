@@ -48,10 +48,19 @@ class PeopleTest < TeamTest
     as(:sunniva) do
       sign_up(email: "sunniva@reedmere.example", show: "Another")
       assert_equal 404, get(link).status
+      assert_includes last_response.body, "This invitation was used or taken back"
     end
     second = invite("reader", name: "Sunniva")
     as(:owner) { send_form("/people/invitations/#{db[:invitations].get(:id)}/back") }
     as(:sunniva) { assert_equal 404, get(second).status }
+  end
+
+  def test_whoever_is_in_no_show_any_more_is_told_so_and_can_sign_out
+    as(:owner) do
+      db[:shows].delete
+      assert_equal 404, get("/feeds/").status
+      ["<!doctype html>", "You are in no show any more.", %(href="/account/logout")].each { |part| assert_includes last_response.body, part }
+    end
   end
 
   def test_whoever_is_invited_and_has_no_account_comes_back_to_the_invitation

@@ -21,6 +21,12 @@ class ThereTest < Minitest::Test
     assert_equal [503, [There::MOVING]], There.answer({"bavard.by_proxy" => true, "HTTP_X_BAVARD_HOPS" => "3"}, "b").values_at(0, 2)
   end
 
+  def test_while_it_is_on_its_way_the_broadcast_picture_stays_empty
+    env = {"bavard.by_proxy" => true, "HTTP_X_BAVARD_HOPS" => "3", "REQUEST_METHOD" => "GET", "HTTP_ACCEPT" => "text/html"}
+    assert_equal [503, [Bavard::Web::BarePage::EMPTY]], There.answer({**env, "PATH_INFO" => "/air/some-token"}, "b").values_at(0, 2)
+    assert_includes There.answer({**env, "PATH_INFO" => "/feeds"}, "b")[2].first, There::MOVING.strip
+  end
+
   def test_nobody_who_comes_by_themselves_is_sent_anywhere
     status, headers, = There.answer({"HTTP_X_BAVARD_HOPS" => "0"}, "b")
     assert_equal 503, status

@@ -12,7 +12,8 @@ module Bavard
       TITLES = {404 => "Nothing here", 503 => "One moment"}.freeze
       # Pages that viewers see. Transparent, as a stage without anything on it.
       ON_PICTURE = %r{\A/air/}
-      ERB.new(File.read(File.expand_path("bare_page.erb", __dir__)), trim_mode: "<>").def_method(self, "html(title, words, again_s)", "bare_page.erb")
+      ERB.new(File.read(File.expand_path("bare_page.erb", __dir__)), trim_mode: "<>")
+        .def_method(self, "html(title, words, again_s, out = nil)", "bare_page.erb")
       module_function :html
       EMPTY = <<~HTML.freeze
         <!doctype html>
@@ -34,8 +35,9 @@ module Bavard
         [status, {**PAGE, **waits}, [env["PATH_INFO"].to_s.match?(ON_PICTURE) ? EMPTY : page(env, status, words.strip)]]
       end
 
+      # @param out [Array(String, String), nil] where it leads on to: a path and its words
       # @return [String] HTML
-      def page(env, status, words) = html(title(status), words, again_s(env, status))
+      def page(env, status, words, out: nil) = html(title(status), words, again_s(env, status), out)
 
       def title(status) = TITLES.fetch(status, "That did not work")
 

@@ -52,8 +52,7 @@ module Bavard
       before do
         account_id = SignIn::Sessions.account(request.env["rodauth"], site)
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
-        @visitor = Visitor.known(site, account_id,
-          session[Visitor::CHOSEN]) || halt(404, problem("You are in no show any more."))
+        @visitor = Visitor.known(site, account_id, session[Visitor::CHOSEN]) or raise Gone, "You are in no show any more."
         @record = @visitor.record
         need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)
         # Nothing is done twice: what runs elsewhere is asked there before anything is changed.
@@ -126,6 +125,8 @@ module Bavard
         def actor = @visitor.name
         def role = @visitor.role
         def session = env["rack.session"]
+        # For whoever is in no show.
+        def way_out = ["/account/logout", "Sign out"]
 
         # Ends the request where the role does not allow what is asked for.
         def need(what)
@@ -159,7 +160,7 @@ module Bavard
         end
 
         def station_label
-          @label || STATIONS.find { |key, *| key == @here }&.at(2) || "Nothing here"
+          @label || STATIONS.find { |key, *| key == @here }&.at(2)
         end
       end
     end

@@ -88,6 +88,9 @@ module Bavard
         Icon.svg(name, label:)
       end
 
+      # @return [Array(String, String), nil] where a page leads on to that has nothing around it: a path and its words
+      def way_out = nil
+
       # A page where one is asked for, else JSON.
       def problem(message, field: nil)
         return json(error: message, field:) if request.xhr? || request.media_type == "application/json"
@@ -95,7 +98,7 @@ module Bavard
         @message = message
         # The station's own script finds nothing of it there.
         @here = nil
-        return BarePage.page(env, response.status, message) unless @record
+        return BarePage.page(env, response.status, message, out: way_out) unless @record
 
         @label = BarePage.title(response.status)
         @again_s = BarePage.again_s(env, response.status)

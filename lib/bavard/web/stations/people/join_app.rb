@@ -19,8 +19,7 @@ module Bavard
 
       post "/:token" do
         site.shows.here(invitation.show_id)
-        member = site.stores.team.join(invitation, @visitor.account_id,
-          site.clock.call) || halt(404, problem(GONE))
+        member = site.stores.team.join(invitation, @visitor.account_id, site.clock.call) or raise Gone, GONE
         session[Visitor::CHOSEN] = member.show_id
         joined(member)
         redirect "/feeds" if Core::Rights.may?(member.role, :direct)
@@ -34,7 +33,7 @@ module Bavard
         end
 
         def invitation
-          site.stores.team.invitation(text(params[:token]), site.clock.call) || halt(404, problem(GONE))
+          site.stores.team.invitation(text(params[:token]), site.clock.call) or raise Gone, GONE
         end
       end
     end
