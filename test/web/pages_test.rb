@@ -31,6 +31,17 @@ class PagesTest < WebTest
     end
   end
 
+  def test_every_page_says_which_it_is
+    sign_up
+    db[:accounts].update(operator: true)
+    pages = %w[/feeds /feeds/describe/ /gate /people/ /log/ /dress /dress/cast/ /dress/cues/ /dress/files/ /dress/fellows/ /stage /links /links/report
+      /operator/ /prompter/ /feeds/nowhere]
+    titles = pages.to_h { |path| [path, (follow_redirect! while get(path).redirect?) || last_response.body[/<title>(.*?) ·/, 1]] }
+    assert_empty(titles.select { |_, title| title.to_s.strip.empty? })
+    assert_equal titles.values.uniq, titles.values
+    assert_equal ["/feeds/nowhere"], titles.select { |_, title| title == "Nothing here" }.keys
+  end
+
   def test_a_form_from_elsewhere_is_refused
     sign_up
     post "/feeds/", {"paste" => "irc://x.example/#a"}

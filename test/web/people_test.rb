@@ -38,6 +38,7 @@ class PeopleTest < TeamTest
       send_json("/prompter/act", {"do" => "pull", "line" => 1})
       assert_equal 403, last_response.status
       assert_equal 403, get("/gate/").status
+      assert_includes last_response.body, %(<a href="/prompter/">To the prompter</a>)
       assert_equal 200, get("/log/").status
     end
   end

@@ -69,7 +69,6 @@ module Bavard
       # What a broadcast came to: the last one, or what else is asked for.
       get "/report" do
         @here = "report"
-        @label = "Report"
         @given = fields("from", "to")
         @sheet = report
         erb :report

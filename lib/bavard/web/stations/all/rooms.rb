@@ -22,6 +22,10 @@ module Bavard
       # @return [String, nil] the station it belongs to, where that has rooms
       def station(here) = ALL.find { |_, rooms| rooms.any? { |room| room.key == here } }&.first
 
+      # @param here [String, nil] key of a page
+      # @return [String, nil] what the room is called
+      def label(here) = ALL.values.flatten.find { |room| room.key == here }&.label
+
       # @param here [String, nil]
       # @param visitor [Visitor]
       # @return [Array<Room>] those that may be seen; none where there is but one

@@ -125,8 +125,11 @@ module Bavard
         def actor = @visitor.name
         def role = @visitor.role
         def session = env["rack.session"]
-        # For whoever is in no show.
-        def way_out = ["/account/logout", "Sign out"]
+        # Whoever is in no show can go.
+        def way_out = @visitor ? home_of(role) : ["/account/logout", "Sign out"]
+
+        # @return [Array(String, String)] where somebody with that role begins: a path and the words that lead there
+        def home_of(role) = Core::Rights.may?(role, :direct) ? ["/feeds", "Back to the feeds"] : ["/prompter/", "To the prompter"]
 
         # Ends the request where the role does not allow what is asked for.
         def need(what)
@@ -160,7 +163,7 @@ module Bavard
         end
 
         def station_label
-          @label || STATIONS.find { |key, *| key == @here }&.at(2)
+          @label || STATIONS.find { |key, *| key == @here }&.at(2) || Rooms.label(@here)
         end
       end
     end

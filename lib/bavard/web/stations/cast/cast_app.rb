@@ -17,7 +17,6 @@ module Bavard
 
       get "/" do
         @here = "cast"
-        @label = "Cast"
         erb :cast
       end
 

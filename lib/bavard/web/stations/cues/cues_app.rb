@@ -33,7 +33,6 @@ module Bavard
 
       get "/" do
         @here = "cues"
-        @label = "Cue sheet"
         @sounds, @films = named.values_at(:sounds, :films)
         @voices = Media::Espeak.voices.to_a
         @voices = [["en-gb", "none on this machine"]] if @voices.empty?

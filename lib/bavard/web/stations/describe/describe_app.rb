@@ -18,7 +18,6 @@ module Bavard
 
       before do
         @here = "describe"
-        @label = "Describe a platform"
       end
 
       before("/:id/*") { kept }

@@ -13,7 +13,6 @@ module Bavard
 
       get "/" do
         @here = "fellows"
-        @label = "Fellow hosts"
         erb :fellows
       end
 

@@ -14,7 +14,6 @@ module Bavard
 
       get "/" do
         @here = "files"
-        @label = "Sounds and films"
         erb :files
       end
 

@@ -16,6 +16,7 @@ module Bavard
 
       get "/" do
         @here = "operator"
+        @label = "This installation"
         @accounts = accounts.all
         @use = site.stores.usage.by_show.to_h { |use| [use.show_id, use] }
         @invitations = accounts.invitations

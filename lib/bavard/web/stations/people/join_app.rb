@@ -12,6 +12,7 @@ module Bavard
 
       get "/:token" do
         @here = "join"
+        @label = "Invitation"
         @invitation = invitation
         @to = site.stores.shows.find(@invitation.show_id)
         erb :join
@@ -22,8 +23,7 @@ module Bavard
         member = site.stores.team.join(invitation, @visitor.account_id, site.clock.call) or raise Gone, GONE
         session[Visitor::CHOSEN] = member.show_id
         joined(member)
-        redirect "/feeds" if Core::Rights.may?(member.role, :direct)
-        redirect "/prompter/"
+        redirect home_of(member.role).first
       end
 
       helpers do
