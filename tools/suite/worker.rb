@@ -49,6 +49,8 @@ module Suite
 
     def run_test(test, name)
       tell(:began, "#{test}##{name}")
+      # Whoever looks at the machine meanwhile sees whose work it is.
+      Process.setproctitle("test #{test}##{name}")
       tell(:ended, Outcome.of(Minitest.run_one_method(test, name)))
     end
 
