@@ -46,6 +46,16 @@ class SignInTest < WebTest
     assert_includes last_response.body, "This form is too old"
   end
 
+  def test_a_page_of_accounts_that_is_not_there_says_so_and_leads_on
+    ["/account", "/account/", "/account/nothing"].each do |path|
+      get path, {}, "HTTP_ACCEPT" => "text/html"
+      assert_equal 404, last_response.status, path
+      assert_match(%r{Nothing here.*nothing at this address.*href="/"}m, last_response.body, path)
+    end
+    post "/account/login", {}, "HTTP_ACCEPT" => "text/html"
+    assert_match(%r{<!doctype html>.*This form is too old.*href="/"}m, last_response.body)
+  end
+
   def test_who_asks_to_be_remembered_is
     sign_up
     clear_cookies

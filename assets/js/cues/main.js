@@ -205,8 +205,14 @@ function row(cue) {
   made.addEventListener("click", () => {
     state.chosen = cue.id;
     draw();
+    turnTo(at(".cue-middle"));
   });
   return made;
+}
+
+// Beneath the list, where there is no room beside it.
+function turnTo(shown) {
+  if (shown.getBoundingClientRect().top >= window.innerHeight) shown.scrollIntoView();
 }
 
 async function addTo(kind) {

@@ -161,6 +161,18 @@ test("a cue that is chosen is set at the side, and Escape gives the keys back to
   assert.deepEqual([title(), page.document.activeElement.dataset.cue], [null, "b"]);
 });
 
+test("where what a cue looks like stands below the window, choosing one leads there", async () => {
+  await run("cues/main.js");
+  const middle = find(".cue-middle");
+  const led = [];
+  middle.scrollIntoView = () => led.push(middle.getBoundingClientRect().top);
+  for (const top of [window.innerHeight - 1, window.innerHeight]) {
+    middle.getBoundingClientRect = () => ({ top });
+    rowOf("a").click();
+  }
+  assert.deepEqual(led, [window.innerHeight]);
+});
+
 test("one that is added is chosen at once", async () => {
   answers["/dress/cues/cues"] = sheet(cue("a"), cue("new", { kind: "raid", name: "Raid" }));
   called("Another cue for a raid").click();

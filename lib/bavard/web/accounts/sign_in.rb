@@ -4,6 +4,7 @@ require "roda"
 require "rodauth"
 require "uri"
 require_relative "../../store/shows"
+require_relative "../http/bare_page"
 require_relative "sign_in/beginning"
 require_relative "sign_in/closed"
 require_relative "sign_in/confirmation"
@@ -21,6 +22,10 @@ module Bavard
       SHORTEST_PASSWORD = 10
       LONGEST_SHOW_NAME = 80
       OLD_FORM = "This form is too old, or came from another site. Go back, load the page again, and send it once more.\n"
+
+      NOTHING = "There is nothing at this address.\n"
+      # To whatever is theirs, or to the form by which one signs in.
+      ON = ["/", "Go on"].freeze
 
       # Where accounts are kept.
       STORAGE = lambda do |site|
@@ -161,10 +166,7 @@ module Bavard
           plugin :middleware
           plugin :flash
           plugin :render, views: File.join(__dir__, "views"), escape: true, layout: "layout"
-          plugin(:route_csrf) do |_request|
-            response.status = 403
-            OLD_FORM
-          end
+          plugin(:route_csrf) { |request| request.halt(BarePage.answer(env, 403, OLD_FORM, out: ON)) }
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
             [STORAGE, SILENCE, STRENGTH, CLOSED_CODES, COMING_AND_GOING, WAYS, WORDS].each { |part| instance_exec(site, &part) }
@@ -180,6 +182,7 @@ module Bavard
         request.on("account") do
           request.is("places") { places(request) }
           request.rodauth
+          request.halt(BarePage.answer(env, 404, NOTHING, out: ON))
         end
         nil
       end

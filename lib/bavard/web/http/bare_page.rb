@@ -27,12 +27,13 @@ module Bavard
       # @param env [Hash] Rack's
       # @param status [Integer] of HTTP
       # @param words [String] a sentence or two, without markup
+      # @param out (see #page)
       # @return [Array] a Rack answer
-      def answer(env, status, words)
+      def answer(env, status, words, out: nil)
         waits = status == 503 ? {"retry-after" => AGAIN_S.to_s} : {}
         return [status, {**TEXT, **waits}, [words]] unless page?(env)
 
-        [status, {**PAGE, **waits}, [env["PATH_INFO"].to_s.match?(ON_PICTURE) ? EMPTY : page(env, status, words.strip)]]
+        [status, {**PAGE, **waits}, [env["PATH_INFO"].to_s.match?(ON_PICTURE) ? EMPTY : page(env, status, words.strip, out:)]]
       end
 
       # @param out [Array(String, String), nil] where it leads on to: a path and its words
