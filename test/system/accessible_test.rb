@@ -184,6 +184,29 @@ class AccessibleTest < PreparedTest
     assert_nothing_found("what can be added")
   end
 
+  def test_where_somebody_has_colours_of_their_own_the_picture_keeps_its_own_and_switches_are_seen
+    prepare(feed: feed_address, pieces: [{"kind" => "text", "words" => "The east bank", "width" => 900, "height" => 300}])
+    sign_in "/gate"
+    assert_selector ".rule .switch"
+    edge = "getComputedStyle(document.querySelector('.rule .switch input')).borderTopStyle"
+    assert_equal "none", evaluate_script(edge)
+    with_colours_of_ones_own { assert_equal "solid", evaluate_script(edge) }
+    open_screen(link) do
+      assert_selector ".text-piece", text: "The east bank"
+      drawn = wait_for("the piece to be painted") { picture.then { |one| one if one.extract_band(3).max.positive? } }
+      with_colours_of_ones_own { assert_equal drawn.to_a, picture.to_a }
+    end
+  end
+
+  def with_colours_of_ones_own
+    tab = page.driver.browser.page
+    tab.command("Emulation.setEmulatedMedia", features: [{name: "forced-colors", value: "active"}])
+    assert evaluate_script("matchMedia('(forced-colors: active)').matches")
+    yield
+  ensure
+    tab.command("Emulation.setEmulatedMedia", features: [])
+  end
+
   def test_empty_screens
     prepare(pieces: nil)
     sign_in
