@@ -45,6 +45,13 @@ class LineTest < Minitest::Test
     assert_equal 10_000, from(time_ms: 99_000, history: true).shown_at_ms
   end
 
+  def test_a_line_from_history_stands_from_when_it_was_said_by_our_clock_however_the_platforms_goes
+    said = from(time_ms: 4000, history: true).dup
+    intake = intake(time_ms: 4000, history: true)
+    assert_equal [9000, 3000], [5000, -1000].map { |behind_ms| Bavard::Core::Chat::Line.from(intake, id: 7, behind_ms:).shown_at_ms }
+    assert_equal said.platform_time_ms, Bavard::Core::Chat::Line.from(intake, id: 7, behind_ms: 5000).platform_time_ms
+  end
+
   def said(**more)
     said = Bavard::Core::Said.new("ann", "Ann", nil, [], "hi :owl:", false, false, Bavard::Core::Chat::Placed.new(:code_points, [[3, 5, "http://x/owl"]]))
     more.each { |name, value| said[name] = value }

@@ -13,7 +13,7 @@ class ChecksSheetTest < Minitest::Test
   Document = Bavard::Core::Stage::Document
   SCREEN = {drawn: [1920, 1080], right: true, current: true, heard: 900, missing: [], not_understood: [], fine: true, words: "drawn at its true size"}.freeze
 
-  def feed(**more) = Facts::Feed.new(id: 3, name: "Oxbow", wanted: true, state: "live", numbers: {}, **more)
+  def feed(**more) = Facts::Feed.new(id: 3, name: "Oxbow", wanted: true, state: "live", numbers: {}, behind_ms: 0, **more)
 
   def stage(document = Document.empty, **more)
     Facts::Stage.new(id: 7, name: "Main", document:, revision: 4, waiting: 0, screens: [SCREEN], **more)
@@ -52,7 +52,7 @@ class ChecksSheetTest < Minitest::Test
   end
 
   def test_what_a_show_has_not_is_not_looked_at
-    bare = facts(stages: [stage(nil)], texts: [], chats: [], sounds: Facts::Sounds.new(cues: 0), voices: Facts::Voices.new(drawn: false), goals: [],
+    bare = facts(feeds: [feed(behind_ms: nil)], stages: [stage(nil)], texts: [], chats: [], sounds: Facts::Sounds.new(cues: 0), voices: Facts::Voices.new(drawn: false), goals: [],
       cues: Facts::Cues.new(on: 0))
     assert_equal %w[feeds files gate on_air screens], Sheet.of(bare).map(&:key).sort
     refute_includes Sheet.of(facts(stages: [])).map(&:key), "on_air"
@@ -72,6 +72,13 @@ class ChecksSheetTest < Minitest::Test
     assert_equal [false, "Oxbow has nothing set for today", "“Today’s number” is another one for each broadcast, and none is set."], told("feeds", feeds: [without])
     assert_equal [true, "Oxbow is live", "Oxbow: “Today’s number” is 2231."], told("feeds", feeds: [feed(numbers: {"Today’s number" => "2231"})])
     assert found("feeds", feeds: [feed(numbers: {"Room" => nil})]).well
+  end
+
+  def test_clocks_that_do_not_agree
+    assert_equal [true, "The clocks agree", "Oxbow and this computer mean the same time."], told("clocks", feeds: [feed, feed(behind_ms: nil)])
+    {3_600_000 => "60 min behind", 9_000_000 => "2.5 h behind", -86_400_000 => "24 h ahead of", 119_000 => "119 s behind", -2000 => "2 s ahead of"}
+      .each { |behind_ms, said| assert_equal [false, "Oxbow’s clock is #{said} this computer’s"], told("clocks", feeds: [feed, feed(behind_ms:)]).first(2) }
+    assert_nil found("clocks", feeds: [feed(behind_ms: nil), feed(behind_ms: 3_600_000, wanted: false)])
   end
 
   def test_what_is_held_and_braked

@@ -36,6 +36,23 @@ class ReceptionTest < LiveTest
     assert_equal [true, nil, true], @lane.lines.map { |card| card[:pulled] }
   end
 
+  # @param at_ms [Integer] by the platform's clock
+  def tell(body, platform_id, at_ms)
+    @reception.receive(@lane, nil, Bavard::Core::Intake.new(:line, @lane.id, platform_id, at_ms, clock.now_ms, body))
+    until_written
+  end
+
+  # What was said while the line was cut is told again with the platform's own times.
+  def test_what_a_platform_tells_again_stands_from_when_it_was_said_whichever_of_the_clocks_goes_wrong
+    [3_600_000, -3_600_000].each do |behind_ms|
+      Bavard::Core::Chat::PlatformClock::LATEST.times { |number| tell(said("bo", "now"), "now #{behind_ms} #{number}", clock.now_ms - behind_ms - 30) }
+      again = said("ann", "again").tap { |one| one.history = true }
+      tell(again, "again #{behind_ms}", clock.now_ms - behind_ms - 9000)
+      line = stores.lines.latest(@record.id, 1).first.line
+      assert_equal ["again", clock.now_ms - 8970], [line.text, line.shown_at_ms], "#{behind_ms} ms behind"
+    end
+  end
+
   def test_a_chat_that_is_emptied_leaves_nothing
     take(:clear_all)
     assert_equal [0, [true, true, true]], [standing, pulled]

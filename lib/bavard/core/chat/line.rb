@@ -14,7 +14,7 @@ module Bavard
       # id:: ours: an Integer that grows with arrival and stays below 2**53
       # kind:: :said, :action, :reply, :paid; or of an event, one of EVENTS
       # origin:: :feed, :rehearsal or :test
-      # shown_at_ms:: from when it counts as standing: arrival, or for history the platform's own time
+      # shown_at_ms:: from when it counts as standing: arrival, or for history the platform's own time, by our clock
       # placed:: emotes the platform pointed out in the text: [offset, length, address] in code points
       # reply, first_time, paid:: as Said has them; number:: as Happened has it
       # edited:: whether its writer has changed it
@@ -30,14 +30,15 @@ module Bavard
         # @param intake [Intake] of kind :line or :event
         # @param id [Integer]
         # @param emotes [#cut, nil] as Fragments takes it
+        # @param behind_ms [Integer] how far the platform's clock is behind ours
         # @return [Line]
-        def self.from(intake, id:, origin: :feed, emotes: nil)
+        def self.from(intake, id:, origin: :feed, emotes: nil, behind_ms: 0)
           happened = intake.body if intake.kind == :event
           said = happened ? happened.said : intake.body
           text, placed = cleaned(said)
           line = new(id, intake.feed_id, intake.platform_id, person(intake.feed_id, said), happened ? happened.what : kind_of(said), text,
-            nil, intake.arrived_at_ms, intake.platform_time_ms, standing_from(intake), origin, placed, said.reply, said.first_time || false,
-            said.paid, happened&.number)
+            nil, intake.arrived_at_ms, intake.platform_time_ms, standing_from(intake, behind_ms), origin, placed, said.reply,
+            said.first_time || false, said.paid, happened&.number)
           line.dress(emotes)
         end
 
@@ -116,10 +117,10 @@ module Bavard
           said.reply ? :reply : :said
         end
 
-        def self.standing_from(intake)
+        def self.standing_from(intake, behind_ms)
           return intake.arrived_at_ms unless intake.history? && intake.platform_time_ms
 
-          [intake.platform_time_ms, intake.arrived_at_ms].min
+          [intake.platform_time_ms + behind_ms, intake.arrived_at_ms].min
         end
 
         private_class_method :person, :kind_of, :standing_from

@@ -10,7 +10,8 @@ module Bavard
       # cues:: Cues; goals:: [Goal]
       Facts = Struct.new(:feeds, :gate, :stages, :texts, :chats, :files, :sounds, :voices, :cues, :goals, keyword_init: true)
       # state:: of Live's lanes; reason:: why it is not live, or nil; numbers:: {what each broadcast has another one of => what is set, or nil}
-      Facts::Feed = Struct.new(:id, :name, :wanted, :state, :reason, :numbers, keyword_init: true)
+      # behind_ms:: how far its platform's clock is behind ours; 0 where both agree, nil where nobody knows
+      Facts::Feed = Struct.new(:id, :name, :wanted, :state, :reason, :numbers, :behind_ms, keyword_init: true)
       # hold:: as Gate::Settings has it; brake:: in words, or nil; rules:: the name of the set in force
       Facts::Gate = Struct.new(:hold, :brake, :rules, keyword_init: true)
       # document:: what is on air, or nil; waiting:: how many changes are not; screens:: cards as Live::Screen gives them

@@ -44,6 +44,39 @@ module Bavard
         end
       end
 
+      # Whether this computer and the platforms mean the same time.
+      module ClocksCheck
+        extend Saying
+
+        KEY = "clocks"
+        UNITS = [[3_600_000, "h"], [60_000, "min"], [1000, "s"]].freeze
+
+        class << self
+          # @return [Finding, nil] nil where nobody knows
+          def of(facts)
+            feeds = facts.feeds.select { |feed| feed.wanted && feed.behind_ms }
+            return if feeds.empty?
+
+            feed = feeds.max_by { |one| one.behind_ms.abs }
+            feed.behind_ms.zero? ? well("The clocks agree", "#{named(feeds.map(&:name))} and this computer mean the same time.") : wrong(feed)
+          end
+
+          private
+
+          def wrong(feed)
+            way = feed.behind_ms.positive? ? "behind" : "ahead of"
+            look("#{feed.name}’s clock is #{apart(feed.behind_ms.abs)} #{way} this computer’s",
+              "What it tells again after a cut is shown all the same. A clock on the picture goes by this computer’s: look which is right.")
+          end
+
+          # @return [String] such as "2.5 h", "61 min", "90 s"
+          def apart(apart_ms)
+            unit_ms, unit = UNITS.find { |one_ms, _| apart_ms >= one_ms * 2 } || UNITS.last
+            "#{apart_ms.fdiv(unit_ms).round(1).to_s.delete_suffix(".0")} #{unit}"
+          end
+        end
+      end
+
       # Hold, brake and rules.
       module GateCheck
         extend Saying

@@ -13,8 +13,8 @@ module Bavard
       #
       #   Sheet.of(facts).reject(&:well).map(&:title)   # => ["One screen is not as large as its stage"]
       module Sheet
-        ALL = [FeedsCheck, OnAirCheck, ScreensCheck, LegibleCheck, LastingCheck, HiddenCheck, FilesCheck, SoundsCheck, VoicesCheck, CuesCheck,
-          GoalsCheck, GateCheck].freeze
+        ALL = [FeedsCheck, ClocksCheck, OnAirCheck, ScreensCheck, LegibleCheck, LastingCheck, HiddenCheck, FilesCheck, SoundsCheck, VoicesCheck,
+          CuesCheck, GoalsCheck, GateCheck].freeze
 
         # @param facts [Facts]
         # @return [Array<Finding>] of what there is to look at; first what is not well

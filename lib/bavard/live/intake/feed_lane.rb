@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../core/chat/platform_clock"
 require_relative "../../core/intake"
 require_relative "../../feeds/outbox"
 require_relative "../../feeds/resume"
@@ -52,6 +53,7 @@ module Bavard
         @last_id = seen.last
         @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
         @noted = []
+        @platform_clock = Core::Chat::PlatformClock.new
         @cursor = feed.cursor
         @outbox = Feeds::Outbox.new
         @wardrobe = wardrobe
@@ -127,11 +129,15 @@ module Bavard
       # @param kept [LineBook::Kept] that came
       # @return [Hash] its card
       def note(kept)
+        @platform_clock.heard(kept.line) if kept.line.platform_time_ms
         @pace.count(kept.line.arrived_at_ms)
         @noted << kept
         @noted.shift if @noted.size > SHOWN_LINES
         card(kept)
       end
+
+      # @return [Integer, nil] milliseconds that its platform's clock is behind ours; nil where nobody knows
+      def clock_behind_ms = @platform_clock.behind_ms
 
       # @return [#cut, nil] emotes there are now
       def emotes = @wardrobe&.call&.emotes

@@ -65,7 +65,8 @@ module Bavard
 
       # @return [Core::Chat::Line] of which the host is known by the account they are signed in with
       def made(lane, intake)
-        line = Core::Chat::Line.from(intake, id: @show.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes)
+        behind_ms = (lane.clock_behind_ms if intake.history?) || 0
+        line = Core::Chat::Line.from(intake, id: @show.ids.next(@show.now_ms), emotes: @show.wardrobe.emotes, behind_ms:)
         line.person = line.person.signed_in(lane.feed.permission.account) if lane.feed.permission
         line
       end

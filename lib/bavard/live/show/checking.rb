@@ -49,7 +49,8 @@ module Bavard
       def feed(lane)
         asks = lane.platform&.description&.then { |description| description.irc? ? [] : description.asks.select(&:each_time) } || []
         Facts::Feed.new(id: lane.feed.id, name: lane.feed.name, wanted: lane.feed.wanted, state: lane.state.state.to_s, reason: lane.state.reason,
-          numbers: asks.to_h { |ask| [ask.label, lane.feed.address[ask.name].to_s.then { |value| value unless value.empty? }] })
+          numbers: asks.to_h { |ask| [ask.label, lane.feed.address[ask.name].to_s.then { |value| value unless value.empty? }] },
+          behind_ms: lane.clock_behind_ms)
       end
 
       def gate
