@@ -76,6 +76,18 @@ class DescribedSocketSessionTest < Minitest::Test
     assert_equal({"resume" => "r2", "after" => 9}, made.cursor)
   end
 
+  # What was said meanwhile comes at once; a clock that is behind ours puts before that whatever is said for as long as it is behind.
+  def test_what_is_said_long_after_it_went_on_was_not_said_before_whatever_the_platforms_clock_says
+    hour_ms = 3_600_000
+    within_ms = Bavard::Feeds::Described::SocketSession::TELLS_AGAIN_MS
+    {0 => true, within_ms => true, within_ms + 1 => false, -hour_ms => false}.each do |after_ms, history|
+      made = joining_again({}, Held.new("word"))
+      made.receive({"op" => "joined", "resume" => "r2", "seq" => 7, "again" => true}, 10 * hour_ms)
+      made.receive(line(8, at_ms: 9 * hour_ms), (10 * hour_ms) + after_ms)
+      assert_equal [history], made.take_intakes.select { |intake| intake.kind == :line }.map(&:history?), "#{after_ms} ms after"
+    end
+  end
+
   def joining_again(cursor, permission)
     made = session(cursor: {"resume" => "r1", "after" => 7}.merge(cursor), heard_at_ms: 400, permission:)
     made.receive({"op" => "hello", "beat_ms" => 5000}, 10)

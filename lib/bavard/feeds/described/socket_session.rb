@@ -15,6 +15,8 @@ module Bavard
         # Beats that may be missing before the connection counts as dead.
         MISSING_BEATS = 2.5
         LATER_MS = 5000
+        # For so long after a resume what its platform's clock puts before it counts as told again.
+        TELLS_AGAIN_MS = 10_000
         AS = "_as"
         # Of why a line was not taken.
         LONGEST_WORDS = 200
@@ -215,10 +217,11 @@ module Bavard
           state(:live, "In #{intake.body.room.name}, with #{people == 1 ? "one person" : "#{people} people"}.")
         end
 
-        # After a resume: what was said before we were back.
+        # After a resume: what was said before we were back. Not for ever: by a clock that is behind ours, what is said now was said before.
         def told_again(intake)
           at_ms = intake&.platform_time_ms
           return unless @told_again_until_ms && at_ms && at_ms < @told_again_until_ms
+          return if (@now_ms - @told_again_until_ms).abs > TELLS_AGAIN_MS
 
           said = intake.kind == :event ? intake.body.said : intake.body
           said.history = true if said.is_a?(Core::Said)
