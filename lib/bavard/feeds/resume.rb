@@ -6,7 +6,15 @@ module Bavard
     #
     # last_id:: the platform's id of the newest line, or nil; heard_at_ms:: when anything was last heard, or nil
     # cursor:: what the feed's kind itself wants to know, as plain data, or nil
-    Resume = Struct.new(:last_id, :heard_at_ms, :cursor)
+    # behind_ms:: how far the platform's clock is behind ours, or nil where nobody knows
+    Resume = Struct.new(:last_id, :heard_at_ms, :cursor, :behind_ms)
+
+    # See above.
+    class Resume
+      # @return [Integer, nil] when anything was last heard, by the platform's clock
+      def heard_there_ms = heard_at_ms && (heard_at_ms - (behind_ms || 0))
+    end
+
     NOTHING_TO_RESUME = Resume.new(nil, nil, nil).freeze
 
     # Why a connection is over.

@@ -7,10 +7,10 @@ require_relative "../../../lib/bavard/feeds/irc"
 class SessionTest < Minitest::Test
   Irc = Bavard::Feeds::Irc
 
-  def session(last_id: nil, heard_at_ms: nil, mapping: {}, **given)
+  def session(last_id: nil, heard_at_ms: nil, behind_ms: nil, mapping: {}, **given)
     address = Irc::Address.read({"paste" => "irc://x.example/#dawn"}.merge(given.transform_keys(&:to_s)))
     @session = Irc::Session.new(feed_id: 1, address:, mapping: Irc::Mapping.new(mapping),
-      resume: Bavard::Feeds::Resume.new(last_id, heard_at_ms), digits: -> { 42 })
+      resume: Bavard::Feeds::Resume.new(last_id, heard_at_ms, nil, behind_ms), digits: -> { 42 })
     @session.begin(1000)
     @session.take_outgoing.tap { @session.take_intakes }
   end
@@ -25,6 +25,20 @@ class SessionTest < Minitest::Test
   def join(capabilities: nil)
     session_lines = capabilities ? [":s CAP * LS :#{capabilities}", ":s CAP * ACK :#{capabilities}"] : [":s 421 * CAP :?"]
     hear(*session_lines, ":s 001 guest42 :Welcome", ":guest42!g@h JOIN #dawn")
+  end
+
+  # Ours is an hour ahead: by its own clock nothing was said yet since then.
+  def test_a_server_is_asked_by_its_own_clock_and_what_is_missing_is_told_by_ours
+    noon_ms = 1_796_040_000_000
+    session(heard_at_ms: noon_ms + 3_600_000, behind_ms: 3_600_000)
+    asked = join(capabilities: "batch server-time draft/chathistory")
+    assert_includes asked, "CHATHISTORY AFTER #dawn timestamp=#{Time.at(noon_ms / 1000).utc.iso8601(3)} 100"
+    told = Time.at((noon_ms / 1000) + 5).utc.iso8601(3)
+    hear(":s BATCH +b draft/chathistory #dawn", *Array.new(100) { "@batch=b;time=#{told} :v!u@h PRIVMSG #dawn :hello" })
+    assert_includes hear(":s BATCH -b"), "CHATHISTORY AFTER #dawn timestamp=#{told} 100"
+    intakes
+    hear(":s FAIL CHATHISTORY INVALID_TARGET #dawn :no", at_ms: noon_ms + 3_700_000)
+    assert_equal [noon_ms + 3_605_000, noon_ms + 3_700_000], intakes.find { |intake| intake.kind == :gap }.body.to_a
   end
 
   def test_a_guest_introduces_itself_at_once

@@ -22,6 +22,7 @@ module Bavard
           @channel = channel
           @last_id = resume.last_id
           @heard_at_ms = resume.heard_at_ms
+          @heard_there_ms = resume.heard_there_ms
           @send = send
           @page = PAGE
           @pages = 0
@@ -81,13 +82,19 @@ module Bavard
         # @return [Boolean] whether there is another page
         def turn(page)
           @last_id = page[:id] || @last_id
-          @heard_at_ms = page[:time_ms] || @heard_at_ms
+          there(page[:time_ms]) if page[:time_ms]
           @fetching = page[:count] >= @page && (page[:id] || page[:time_ms])
+        end
+
+        # @param time_ms [Integer] by the server's clock
+        def there(time_ms)
+          @heard_at_ms += time_ms - @heard_there_ms
+          @heard_there_ms = time_ms
         end
 
         def ask
           @pages += 1
-          from = @last_id ? "msgid=#{@last_id}" : "timestamp=#{Time.at(@heard_at_ms/1000r).utc.iso8601(3)}"
+          from = @last_id ? "msgid=#{@last_id}" : "timestamp=#{Time.at(@heard_there_ms/1000r).utc.iso8601(3)}"
           @send.call("CHATHISTORY AFTER #{@channel} #{from} #{@page}")
         end
 

@@ -103,7 +103,7 @@ module Bavard
         # @param after [String, nil] the last that was told
         def ask(after)
           @query = SecureRandom.hex(4)
-          start = Time.at((@resume.heard_at_ms - EARLIER_MS)/1000r).utc.strftime("%FT%TZ")
+          start = Time.at((@resume.heard_there_ms - EARLIER_MS)/1000r).utc.strftime("%FT%TZ")
           form = Element.written("x", {xmlns: DATA, type: "submit"}, field("FORM_TYPE", MAM), field("start", start))
           set = Element.written("set", {xmlns: RSM}, Element.written("max", {}, PAGE.to_s),
             *(after ? [Element.written("after", {}, Element.escaped(after))] : []))

@@ -65,7 +65,7 @@ module Bavard
 
         def join(now_ms)
           @now_ms = now_ms
-          since_ms = @resume.heard_at_ms && (@resume.heard_at_ms - EARLIER_MS)
+          since_ms = @resume.heard_there_ms && (@resume.heard_there_ms - EARLIER_MS)
           history = since_ms ? {since: Time.at(since_ms/1000r).utc.strftime("%FT%TZ")} : {maxstanzas: HISTORY}
           @send.call(written("presence", {to: "#{room}/#{@nick}"}, written("x", {xmlns: MUC}, written("history", history))))
         end

@@ -246,7 +246,7 @@ module Bavard
       # Called in the runner's thread.
       def open_connection(runner)
         @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, clock.call, not_sent(letter.answer_id))) }
-        resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor)
+        resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor, clock_behind_ms)
         options = {clock:, take: ->(intake) { @send.call(self, runner, intake) }, reject: ->(what) { @mishaps.rejected(feed.kind.to_sym, what) },
                    outbox: @outbox}
         way = @ways.to(feed) { |newer| keep_permission(newer) }
