@@ -80,25 +80,46 @@ module XmppServersTests
     assert_equal 1, @probe.of(:edit_line).size
   end
 
-  def test_after_a_cut_what_was_said_meanwhile_comes_once_and_there_is_no_gap
+  # @yieldparam before [Core::Intake] the last line that was heard
+  # @yieldparam heard_at_ms [Integer]
+  # @yieldreturn [Array(String, Integer)] what is known of that when it begins anew
+  def cut(many)
     @ann.say("before")
     read(guest)
     before = said("before")
     heard_at_ms = FeedProbe::CLOCK.call
     @probe.stop
-    130.times { |number| @ann.say("meanwhile #{number}") }
-    @ann.hear("meanwhile 129")
-    read(guest, resume: Bavard::Feeds::Resume.new(before.platform_id, heard_at_ms, nil))
-    said("meanwhile 129")
+    many.times { |number| @ann.say("meanwhile #{number}") }
+    @ann.hear("meanwhile #{many - 1}")
+    read(guest, resume: Bavard::Feeds::Resume.new(*yield(before, heard_at_ms), nil))
+    said("meanwhile #{many - 1}")
     @ann.say("after")
     said("after")
+  end
+
+  def assert_told_again(many)
     texts = wait_for("all of it") do
       @probe.of(:line).uniq(&:platform_id).map { |one| one.body.text }.then do |all|
-        all if (Array.new(130) { |number| "meanwhile #{number}" } - all).empty?
+        all if (Array.new(many) { |number| "meanwhile #{number}" } - all).empty?
       end
     end
     assert_includes texts, "after"
     assert_empty @probe.of(:gap)
+  end
+
+  def test_after_a_cut_what_was_said_meanwhile_comes_once_and_there_is_no_gap
+    cut(130) { |before, heard_at_ms| [before.platform_id, heard_at_ms] }
+    assert_told_again(130)
+  end
+
+  def test_after_a_cut_in_which_our_clock_was_set_as_well
+    cut(40) { |before, heard_at_ms| [before.platform_id, heard_at_ms + 3_600_000] }
+    assert_told_again(40)
+  end
+
+  def test_after_a_cut_in_which_its_server_forgot_the_last_line_that_was_heard
+    cut(40) { |_, heard_at_ms| ["1700000000000001", heard_at_ms] }
+    assert_told_again(40)
   end
 
   def test_an_account_answers_and_is_told_whether_it_went

@@ -31,6 +31,8 @@ module Bavard
           @heard = heard
           @done = done
           @pages = 0
+          # What has no id of the archive's goes by its writer's (Room#id_of).
+          @last_id = resume.last_id unless resume.last_id.to_s.include?("/")
         end
 
         # Asks whether the room keeps one. Where nothing was heard before, nothing is missing.
@@ -94,32 +96,41 @@ module Bavard
         def found(element)
           @asking = nil
           kept = element["type"] == "result" && element.child("query", DISCO)&.elements&.any? { |one| one.name == "feature" && one["var"] == MAM }
-          return ask(nil) if kept
+          return ask(@last_id) if kept
 
           @without = true
           over(@all) if @room_told
         end
 
+        # By the last line that is known, whatever any clock says; else from when we were there last.
+        #
         # @param after [String, nil] the last that was told
         def ask(after)
           @query = SecureRandom.hex(4)
-          start = Time.at((@resume.heard_there_ms - EARLIER_MS)/1000r).utc.strftime("%FT%TZ")
-          form = Element.written("x", {xmlns: DATA, type: "submit"}, field("FORM_TYPE", MAM), field("start", start))
+          form = Element.written("x", {xmlns: DATA, type: "submit"}, field("FORM_TYPE", MAM), *(field("start", start) unless @last_id))
           set = Element.written("set", {xmlns: RSM}, Element.written("max", {}, PAGE.to_s),
             *(after ? [Element.written("after", {}, Element.escaped(after))] : []))
           @send.call(Element.written("iq", {type: "set", id: @query, to: @room}, Element.written("query", {xmlns: MAM, queryid: @query}, form, set)))
         end
 
+        def start = Time.at((@resume.heard_there_ms - EARLIER_MS)/1000r).utc.strftime("%FT%TZ")
         def field(name, value) = Element.written("field", {var: name}, Element.written("value", {}, value))
 
         def page(element)
           fin = element.child("fin", MAM)
+          return by_time if element["type"] == "error" && @last_id
           return over(@all) unless element["type"] == "result" && fin
           return over(true) if fin["complete"] == "true"
 
           last = fin.child("set", RSM)&.child("last")&.text.to_s
           @pages += 1
           last.empty? || @pages >= MOST_PAGES ? over(false) : ask(last)
+        end
+
+        # It knows that line no more.
+        def by_time
+          @last_id = nil
+          ask(nil)
         end
 
         def over(all)

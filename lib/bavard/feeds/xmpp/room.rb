@@ -65,8 +65,8 @@ module Bavard
 
         def join(now_ms)
           @now_ms = now_ms
-          since_ms = @resume.heard_there_ms && (@resume.heard_there_ms - EARLIER_MS)
-          history = since_ms ? {since: Time.at(since_ms/1000r).utc.strftime("%FT%TZ")} : {maxstanzas: HISTORY}
+          # So long ago, and not since when: clocks differ.
+          history = @resume.heard_at_ms ? {seconds: ((now_ms - @resume.heard_at_ms).abs + EARLIER_MS) / 1000} : {maxstanzas: HISTORY}
           @send.call(written("presence", {to: "#{room}/#{@nick}"}, written("x", {xmlns: MUC}, written("history", history))))
         end
 
