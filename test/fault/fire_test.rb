@@ -5,6 +5,7 @@ require_relative "../../lib/bavard/start/postgres"
 require_relative "../../lib/bavard/store/members"
 require_relative "../support/fire/faults"
 require_relative "../support/fire/judge"
+require_relative "../support/fire/over_relay"
 require_relative "../support/fire/people"
 require_relative "../support/fire/record"
 require_relative "../support/fire/small_disk"
@@ -14,8 +15,10 @@ require_relative "../support/settable_clock"
 
 # A broadcast on which everything goes wrong that can, one thing after another, while people write on three platforms, moderators pull
 # and platforms delete, and a host edits and takes chat off the picture. Then an independent judge looks at the log and at every frame of
-# every screen. Longer, and with other seeds, by bin/fire.
+# every screen. Longer, with other seeds, and over a relay, by bin/fire.
 class FireTest < PreparedTest
+  prepend Fire::OverRelay if ENV["FIRE_RELAY"]
+
   SECONDS = Integer(ENV.fetch("FIRE_SECONDS", 60))
   SEED = Integer(ENV.fetch("FIRE_SEED", 1))
   RECORDER = File.read(File.expand_path("../support/fire/recorder.js", __dir__))
@@ -51,6 +54,10 @@ class FireTest < PreparedTest
   end
 
   def behind = BEHIND
+
+  # Nginx, where it stands in front of the application; the port at which screens come in.
+  def relay = nil
+  def door = app.port
 
   def postmaster = Integer(File.foreach(File.join(disk.root, "data/postgres/postmaster.pid")).first)
 
@@ -88,19 +95,23 @@ class FireTest < PreparedTest
     feeds
     put_pieces_on_air([PIECE.merge("at_most" => 12)], 1920, 1080)
     begin_application
-    behind_the_line = {behind: link, prompter: "#{app.address}/prompter/#{@prompter}"}.transform_values { |address| address.sub(":#{app.port}/", ":#{line.port}/") }
+    behind_the_line = {behind: link, prompter: link.sub(%r{/air/.*}, "/prompter/#{@prompter}")}.transform_values { |address| address.sub(":#{door}/", ":#{line.port}/") }
     {straight: link, **behind_the_line}.each { |name, address| open_screen(address, name:) { execute_script(RECORDER) } }
     wait_for("all feeds to be heard") { TestDatabase.db[:feeds].exclude(heard_at_ms: nil).count == 3 }
   end
 
   def begin_application
     @clock = SettableClock.new
-    @app = own_app(standins, {**clock.env, "DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{database_line.port}/")}, folder: disk.root)
-    @line = started(Proxy.new(app.port))
+    database = {"DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{database_line.port}/")}
+    @app = own_app(standins, {**clock.env, **relay_env, **database}, folder: disk.root)
+    stand_in_front
+    @line = started(Proxy.new(door))
     @host = visitor.tap { |host| host.sign_in(email, PASSWORD) }
     @prompter = Bavard::Store::Members.new(TestDatabase.db).add_prompter(@show.id, name: "Teo", acts: true, at_ms: 1, made_by: @account_id).token
   end
 
+  def relay_env = {}
+  def stand_in_front = nil
   def started(one) = one.tap { @started << one }
   def visitor = HostsBrowser.new(app.address, patience_s: PATIENCE_S)
 

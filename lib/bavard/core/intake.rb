@@ -11,7 +11,8 @@ module Bavard
     # arrived_at_ms:: ours, Unix milliseconds
     # body:: what the kind carries: Said, Happened, Edited, FeedState, Gap, Answered, Profile, Pictured, Voice::Happening, the key of a person, or
     #   of :totals how many there are in all by TOTALS, with everything that was told before
-    Intake = Struct.new(:kind, :feed_id, :platform_id, :platform_time_ms, :arrived_at_ms, :body) do
+    # since_ms:: by our clock, before which a line of history was not said, or nil where nobody knows
+    Intake = Struct.new(:kind, :feed_id, :platform_id, :platform_time_ms, :arrived_at_ms, :body, :since_ms) do
       # A line or event the platform told again from its history, not as it happened.
       def history?
         case kind

@@ -52,6 +52,14 @@ class LineTest < Minitest::Test
     assert_equal said.platform_time_ms, Bavard::Core::Chat::Line.from(intake, id: 7, behind_ms: 5000).platform_time_ms
   end
 
+  # Whatever any clock says, what is told again after a cut was said since we were there last, and not later than it came.
+  def test_a_line_from_history_stands_no_longer_than_since_when_it_can_have_been_said
+    [[9000, 9000], [3000, 4000], [99_000, 10_000], [nil, 4000]].each do |since_ms, shown_ms|
+      told = intake(time_ms: 4000, history: true).tap { |one| one.since_ms = since_ms }
+      assert_equal shown_ms, Bavard::Core::Chat::Line.from(told, id: 7).shown_at_ms, since_ms.inspect
+    end
+  end
+
   def said(**more)
     said = Bavard::Core::Said.new("ann", "Ann", nil, [], "hi :owl:", false, false, Bavard::Core::Chat::Placed.new(:code_points, [[3, 5, "http://x/owl"]]))
     more.each { |name, value| said[name] = value }

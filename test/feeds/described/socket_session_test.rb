@@ -100,7 +100,7 @@ class DescribedSocketSessionTest < Minitest::Test
     made.receive({"op" => "joined", "resume" => "r2", "seq" => 7, "again" => true}, 1000)
     made.receive(line(8, at_ms: 500), 1010)
     intakes = made.take_intakes
-    assert_equal [true], intakes.select { |intake| intake.kind == :line }.map(&:history?)
+    assert_equal [[true, 400]], intakes.select { |intake| intake.kind == :line }.map { |intake| [intake.history?, intake.since_ms] }
     assert_empty(intakes.select { |intake| intake.kind == :gap })
     assert_equal "reedmere read write", made.cursor["_as"]
     made.say(Outbox::Letter.new(5, "hello"), 1100)

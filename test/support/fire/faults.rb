@@ -16,7 +16,7 @@ module Fire
     # A disk that takes its time, as the application sees it: each answer of the database comes late.
     SLOW_S = (0.05..0.3)
 
-    # @param scene [FireTest] with app, line, database_line, postgres, postmaster, database_answers?, disk, clock, standins and behind
+    # @param scene [FireTest] with app, line, database_line, postgres, postmaster, database_answers?, disk, clock, standins, behind and relay
     # @param record [Record]
     # @param random [Random]
     def initialize(scene, record, random)
@@ -25,6 +25,7 @@ module Fire
       @random = random
       @left = []
       @kinds = scene.disk.own? ? KINDS : KINDS - [:disk_is_full]
+      @kinds += [:relay_is_killed] if scene.relay
     end
 
     # One of them; each kind comes before any comes again.
@@ -99,6 +100,12 @@ module Fire
       lasts(0.5..4.0)
       @scene.disk.make_room
       database_comes_back
+    end
+
+    def relay_is_killed
+      @scene.relay.stop("KILL")
+      lasts(0.2..2.0)
+      @scene.relay.start(@scene.door)
     end
 
     def clock_is_set = @scene.clock.set(CLOCKS.sample(random: @random))

@@ -120,7 +120,7 @@ module Bavard
         def self.standing_from(intake, behind_ms)
           return intake.arrived_at_ms unless intake.history? && intake.platform_time_ms
 
-          [intake.platform_time_ms + behind_ms, intake.arrived_at_ms].min
+          [[intake.platform_time_ms + behind_ms, intake.since_ms].compact.max, intake.arrived_at_ms].min
         end
 
         private_class_method :person, :kind_of, :standing_from

@@ -6,8 +6,8 @@ module Bavard
       # How far a platform's clock is from ours, told by what is said there just now. A computer whose clock goes wrong is not rare; what
       # a platform tells again after a cut would seem to be long over, or yet to come.
       class PlatformClock
-        # What comes late says less than what comes at once, and a clock may be set.
-        LATEST = 20
+        # What comes late says less than what comes at once; and a clock may be set.
+        LATEST = 5
         # Less than that may be the way here.
         LEAST_MS = 2000
         # What is further off tells no time of day.

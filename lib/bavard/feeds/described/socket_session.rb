@@ -224,7 +224,10 @@ module Bavard
           return if (@now_ms - @told_again_until_ms).abs > TELLS_AGAIN_MS
 
           said = intake.kind == :event ? intake.body.said : intake.body
-          said.history = true if said.is_a?(Core::Said)
+          return unless said.is_a?(Core::Said)
+
+          said.history = true
+          intake.since_ms = @heard_before_ms
         end
 
         def unread(item, answered)
