@@ -184,10 +184,10 @@ module Bavard
         @keeping.heard(feed, heard.at_ms, @cursor || {})
       end
 
-      # Another place is read from now on.
+      # Another place is read from now on: there is nothing in it where one could go on.
       def readdress(address)
         feed.address = address
-        @cursor = nil
+        @connection = @last_id = @heard_at_ms = @cursor = nil
         @keeping.readdressed(feed)
       end
 
