@@ -24,6 +24,9 @@ module Bavard
       SPEAKS = %i[live nobody_broadcasting].freeze
       NOT_CONNECTED = "This feed is not connected just now."
 
+      SAID = %i[line event edit_line delete_line clear_person clear_all gap].freeze
+      # Connections whose last words may still be on their way.
+      MOST_EARLIER = 8
       # What one connection had heard by then, and from where it goes on.
       Heard = Struct.new(:lane, :runner, :at_ms, :cursor)
 
@@ -53,6 +56,7 @@ module Bavard
         @last_id = seen.last
         @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
         @noted = []
+        @earlier = []
         @platform_clock = Core::Chat::PlatformClock.new
         @cursor = feed.cursor
         @outbox = Feeds::Outbox.new
@@ -64,9 +68,10 @@ module Bavard
       def id = feed.id
       def mark = [feed.shape, feed.colour]
 
-      # Begins to listen, anew where it listens already.
+      # Begins to listen, anew where it listens already. What was read by then counts: nobody tells it again.
       def connect
         @runner&.halt
+        @earlier = [*@earlier, @runner].compact.last(MOST_EARLIER)
         runner = nil
         runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock:,
           take: ->(intake) { @send.call(self, runner, intake) }, fault: method(:fault))
@@ -86,15 +91,19 @@ module Bavard
 
       # Listens no more.
       def disconnect
-        @runner&.halt
-        @runner = nil
-        @connection = nil
+        leave
         @state = Core::FeedState.new(:off, BY_YOU, clock.call, nil)
       end
 
-      # What an earlier connection still had to say does not count.
+      # @return [Boolean] whether it is by this one that it listens
       def current?(runner)
         @runner.equal?(runner)
+      end
+
+      # @param kind [Symbol] of an intake
+      # @return [Boolean] of an earlier connection, what was said there counts, and not how it fared
+      def counts?(runner, kind)
+        current?(runner) || (SAID.include?(kind) && @earlier.any? { |one| one.equal?(runner) })
       end
 
       # @param state [Core::FeedState] what has become of its connection
@@ -187,7 +196,8 @@ module Bavard
       # Another place is read from now on: there is nothing in it where one could go on.
       def readdress(address)
         feed.address = address
-        @connection = @last_id = @heard_at_ms = @cursor = nil
+        leave
+        @last_id = @heard_at_ms = @cursor = nil
         @keeping.readdressed(feed)
       end
 
@@ -242,6 +252,13 @@ module Bavard
       private
 
       def clock = @ways.clock
+
+      # What is still on its way from there does not count.
+      def leave
+        @runner&.halt
+        @runner = @connection = nil
+        @earlier = []
+      end
 
       # Called in the runner's thread.
       def open_connection(runner)

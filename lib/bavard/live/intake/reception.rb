@@ -17,10 +17,10 @@ module Bavard
       end
 
       # @param lane [FeedLane]
-      # @param runner [Feeds::Runner] whose intake it is; what an earlier one still had to say does not count
+      # @param runner [Feeds::Runner] whose intake it is
       # @param intake [Core::Intake]
       def receive(lane, runner, intake)
-        return unless lane.current?(runner) && @show.lanes[lane.id].equal?(lane)
+        return unless lane.counts?(runner, intake.kind) && @show.lanes[lane.id].equal?(lane)
 
         case intake.kind
         when :voice then return @show.voices.receive(lane, intake.body, @show.now_ms)
