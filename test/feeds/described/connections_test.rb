@@ -24,12 +24,20 @@ class DescribedConnectionsTest < Minitest::Test
     serve { |_path, _| [200, {}, pages.shift || page([], "m3")] }
     connect("kettle", {"room" => "reed mere"})
     line = taken(:line)
-    assert_equal ["hello", "ann", true], [line.body.text, line.body.login, line.body.history]
+    assert_equal ["hello", "ann", true, nil], [line.body.text, line.body.login, line.body.history, line.since_ms]
     assert_equal "1", taken(:delete_line).platform_id
     wait_for("three questions") { @server.asked.size >= 3 }
     assert_equal ["/rooms/reed%20mere/chat", "/rooms/reed%20mere/chat?since=m1", "/rooms/reed%20mere/chat?since=m2"], Array.new(3) { @server.asked.pop[1] }
     assert_nil halt
     assert_equal ["m3", 2, true], [@connection.cursor["since"], @refused.size, @connection.joined?]
+  end
+
+  def test_what_it_is_told_from_the_mark_on_was_said_since_it_was_there_last
+    serve { [200, {}, page([{"type" => "said", "id" => 1, "person" => 4, "html" => "meanwhile"}], "m2", people: [{"id" => 4, "name" => "ann"}])] }
+    connect("kettle", {"room" => "reed mere"}, resume: Bavard::Feeds::Resume.new(nil, 1000, {"since" => "m1"}))
+    line = taken(:line)
+    assert_equal ["meanwhile", true, 1000], [line.body.text, line.body.history, line.since_ms]
+    assert_nil halt
   end
 
   def test_totals_are_told_where_they_are_others_than_before

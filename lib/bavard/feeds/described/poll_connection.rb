@@ -40,7 +40,7 @@ module Bavard
           @reject = reject
           @outbox = outbox
           @permission = permission
-          @heard_at_ms = resume.heard_at_ms
+          @heard_at_ms = @heard_before_ms = resume.heard_at_ms
           @kept = resume.cursor.is_a?(Hash) ? resume.cursor.slice(*@poll.kept) : {}
           @watch = watch
           @clients = Clients.new(description, values, permission, door)
@@ -111,6 +111,8 @@ module Bavard
           @watch&.call(frame)
           now_ms = @clock.call
           history = @poll.first_is_history? && (first || !@joined)
+          # From where we were on, what comes was said since then.
+          @since_ms = first ? nil : @heard_before_ms
           @poll.items(frame).each { |item| take_in(item, frame, now_ms, history) }
           @kept = @kept.merge(@poll.keep(frame, answer.headers))
           @poll.over?(frame) ? over : live(answer)
@@ -141,6 +143,7 @@ module Bavard
 
         # How many there are in all is asked for each time, and told where that is another number than before.
         def hand_over(intake)
+          intake.since_ms = @since_ms
           return @take.call(intake) unless intake.kind == :totals
           return if intake.body == @totals
 
