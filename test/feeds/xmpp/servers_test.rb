@@ -91,10 +91,11 @@ module XmppServersTests
     @probe.stop
     many.times { |number| @ann.say("meanwhile #{number}") }
     @ann.hear("meanwhile #{many - 1}")
-    read(guest, resume: Bavard::Feeds::Resume.new(*yield(before, heard_at_ms), nil))
-    said("meanwhile #{many - 1}")
+    known = yield(before, heard_at_ms)
+    read(guest, resume: Bavard::Feeds::Resume.new(*known, nil))
+    told = said("meanwhile #{many - 1}")
     @ann.say("after")
-    said("after")
+    assert_equal [true, known.last, nil], [told.body.history, told.since_ms, said("after").since_ms]
   end
 
   def assert_told_again(many)

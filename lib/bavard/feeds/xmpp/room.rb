@@ -216,7 +216,8 @@ module Bavard
           @told_again = true if id && id == @resume.last_id
           @said.add(SaidBefore::Said.new(key_of(message), id, message.own_id, message.nick)) if id
           at_ms = message.delayed_ms
-          @intakes << Core::Intake.new(:line, @feed_id, id, at_ms, @now_ms, said(message, history: !at_ms.nil?))
+          since_ms = @resume.heard_at_ms if at_ms
+          @intakes << Core::Intake.new(:line, @feed_id, id, at_ms, @now_ms, said(message, history: !at_ms.nil?), since_ms)
         end
 
         def said(message, history:)
