@@ -11,6 +11,7 @@ class PressedTest < PreparedTest
   # What leads away from the page, and what would take away what the others need.
   SKIP = %w[#stage-copy #stage-remove #stage-earlier #stage-later #remove #copy-in-do .own-test].freeze
   MOST = 70
+  SMALL = [[1024, 768], [390, 844]].freeze
   PAGES = {"/feeds" => ".lane", "/gate" => ".rule", "/people/" => ".person", "/log/" => ".log-entry", "/dress" => ".emote-button", "/dress/cast/" => "#empty",
            "/dress/cues/" => ".cue-row", "/dress/files/" => "#sounds", "/dress/fellows/" => "#empty", "/links" => ".check", "/links/report" => ".report-totals",
            "/prompter/" => ".row", "/operator/" => "[data-account]"}.freeze
@@ -40,14 +41,16 @@ class PressedTest < PreparedTest
 
   def walk(**how) = js("walk(#{JSON.generate({most: MOST, skip: SKIP, lints: 6, **how})})")
 
-  # As it stands in a small window, by day.
+  # As it stands in a small window, and on a telephone, by day.
   def small(path, there)
     browser = page.driver.browser.page
-    browser.command("Emulation.setDeviceMetricsOverride", width: 1024, height: 768, deviceScaleFactor: 1, mobile: false)
     browser.command("Emulation.setEmulatedMedia", features: [{name: "prefers-color-scheme", value: "light"}])
-    visit path
-    assert_selector there
-    js("look()")
+    SMALL.each_with_index.flat_map do |(width, height), at|
+      browser.command("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: false)
+      visit path if at.zero?
+      assert_selector there
+      js("look()").map { |wrong| ["#{width} px", *wrong] }
+    end
   ensure
     browser.command("Emulation.clearDeviceMetricsOverride")
     browser.command("Emulation.setEmulatedMedia", features: [])
