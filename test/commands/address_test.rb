@@ -4,7 +4,7 @@ require_relative "../support/plain"
 require_relative "../../lib/bavard/start/address"
 
 # Links are the same whoever gives them: the start, the application, bin/admin.
-class AddressTest < Minitest::Test
+class AnnouncedAddressTest < Minitest::Test
   def address(**env) = Bavard::Start::Address.of(env.transform_keys(&:to_s))
 
   def test_it_is_what_was_set_without_a_slash_at_its_end

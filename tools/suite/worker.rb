@@ -37,14 +37,27 @@ module Suite
     end
 
     def run_file(file)
-      known = Minitest::Runnable.runnables.dup
+      known = tests
       require file
       random = Random.new(@seed ^ file.sum)
-      (Minitest::Runnable.runnables - known).shuffle(random:).each do |test|
+      classes_of(known).shuffle(random:).each do |test|
         test.runnable_methods.shuffle(random:).each { |name| run_test(test, name) }
       end
     rescue ScriptError, StandardError => error
       tell(:broken, file, error.full_message(highlight: false))
+    end
+
+    # @return [Hash{Class => Array<Symbol>}]
+    def tests = Minitest::Runnable.runnables.to_h { |test| [test, test.public_instance_methods(false).grep(/\Atest_/)] }
+
+    # What a file adds to a class of another one would run or not, by which of the two comes first.
+    def classes_of(known)
+      now = tests
+      changed = known.keys.find { |test| now[test] != known[test] }
+      raise NameError, "#{changed} stands in another file as well: tests need classes of their own" if changed
+      raise NameError, "there is no test in it that is not in another file" if (now.keys - known.keys).empty?
+
+      now.keys - known.keys
     end
 
     def run_test(test, name)

@@ -71,10 +71,38 @@ class StoppedWordsTest < Minitest::Test
 
   def test_looking_changes_nothing_in_what_is_looked_at
     finder = Words::Finder.new(["grubwit"])
-    parts = Words::Finder.parts("g rubwit g r u b")
-    before = parts.map(&:dup)
-    finder.find("g rubwit g r u b", "g rubwit g r u b", parts)
-    assert_equal before, parts
+    tokens = Words::Token.all("g rubwit g r u b")
+    before = tokens.map { |token| token.parts.map(&:dup) }
+    finder.find("g rubwit g r u b", "g rubwit g r u b", tokens)
+    assert_equal before, tokens.map(&:parts)
+  end
+
+  # What was looked at once is not looked at again, and what is torn over it is found all the same.
+  def test_words_that_are_known_as_clean_are_found_where_they_are_pieces_of_one
+    finder = Words::Finder.new(%w[grubwit bluewing])
+    pieces = ["gru", "b", "wit", "g", "rub-w", "it", "\u{1F33F}", "blue", "w", "ing", "see:", "(g", "rubwit)"]
+    pieces.each { |piece| assert_empty finder.find(piece), piece }
+    torn = ["g rubwit", "g rub-w it", "gru\u{1F33F}b wit", "gru \u{1F33F} b \u{1F33F} wit", "see: g r u b w i t", "(g rubwit)"]
+    assert_equal torn, torn.select { |text| finder.find(text).any? }
+  end
+
+  # Whoever sends nothing but words that never were fills no memory with them.
+  def test_long_words_are_not_remembered
+    length = 1_009
+    finder = Words::Finder.new(%w[grubwit])
+    500.times { |number| finder.find("#{number.to_s.rjust(length, "x")} #{number.to_s.rjust(length, "y")}") }
+    GC.start
+    kept = ObjectSpace.each_object(String).count { |text| text.length == length && text.match?(/[xy]{900}/) }
+    assert_operator kept, :<, 100
+  end
+
+  def test_one_list_knows_nothing_of_what_another_found
+    clean = Words::Finder.new(%w[bluewing])
+    strict = Words::Finder.new(%w[grubwit])
+    2.times do
+      assert_empty clean.find("a grubwit")
+      assert_equal 1, strict.find("a grubwit").size
+    end
   end
 
   def test_numbers_are_numbers

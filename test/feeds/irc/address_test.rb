@@ -3,7 +3,7 @@
 require_relative "../../support/plain"
 require_relative "../../../lib/bavard/feeds/irc/address"
 
-class AddressTest < Minitest::Test
+class IrcAddressTest < Minitest::Test
   def read(given) = Bavard::Feeds::Irc::Address.read(given)
   def pasted(text) = read("paste" => text).then { |address| [address.host, address.port, address.tls, address.channel] }
 

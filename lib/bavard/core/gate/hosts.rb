@@ -29,6 +29,9 @@ module Bavard
         NAME = "[a-z0-9][a-z0-9-]{1,62}"
         HIDDEN = %r{(?<![\p{L}\p{N}@._-])(#{NAME}(?:(?:#{DOT}|\.)#{NAME}){0,4}#{DOT}([a-z]{2,18}))(?![\p{L}\p{N}])(?:\s?/\s?\S{1,200})?}
         SPACED = /(?<![\p{L}\p{N}])(www[\s.,]+#{NAME}[\s.,]+[a-z]{2,18})(?![\p{L}\p{N}])/
+        # What must be there for a closer look at it to find something.
+        FOUR_NUMBERS = /\d\.\d/
+        DOTS = /[(\[{<,]|\s\.|\.\s|\s(?:dot|punkt|punto|ponto)\s/
         # One of these is in whatever names a host.
         SIGNS_OF_ONE = ["://", "(dot", "[dot", "{dot", "( dot", "[ dot", ",com", ",net", ",org"].freeze
         WORDS_OF_ONE = [" dot ", "punkt", "punto", "ponto", "point", "www"].freeze
@@ -86,6 +89,8 @@ module Bavard
             ascii = ascii(host.tr("。．｡", "...").downcase)
             Host.new(written, ascii, shown(ascii), false, from, to)
           end
+          return found unless text.match?(FOUR_NUMBERS)
+
           found + Places.of(text, NUMBERS).map { |place| Host.new(place.match, place.part, place.part, false, place.from, place.to) }
         end
 
@@ -113,11 +118,16 @@ module Bavard
 
         # @return [Array<Array(Regexp, Integer, Integer, String)>] pattern, where it begins and ends, and what names the host
         def maybe_hidden(folded, plain)
-          found = [HIDDEN, SPACED, SCHEME].flat_map do |pattern|
+          found = hiding(folded).flat_map do |pattern|
             Places.of(folded, pattern).map { |place| [pattern, place.from, place.to, place.part || place.match] }
           end
           # What is open already in plain letters hides nothing.
           plain ? found : found + open_places(folded).map { |from, to, host, _| [OPEN, from, to, host] }
+        end
+
+        # @return [Array<Regexp>] those that have what they need
+        def hiding(folded)
+          [(HIDDEN if folded.match?(DOTS)), (SPACED if folded.include?("www")), (SCHEME if folded.include?(":"))].compact
         end
 
         def hidden_one(pattern, letters, from, to, host)
@@ -156,7 +166,7 @@ module Bavard
           end
         end
 
-        private_class_method :known_ending?, :openly, :believable?, :hidden, :maybe_hidden, :hidden_one, :ascii, :shown, :open_places
+        private_class_method :known_ending?, :openly, :believable?, :hidden, :maybe_hidden, :hiding, :hidden_one, :ascii, :shown, :open_places
       end
     end
   end

@@ -86,9 +86,9 @@ module Bavard
         end
 
         def shown(sight, findings)
-          name = findings.find(&:name)&.name
-          return if name.nil? && findings.none?(&:edits)
+          return if findings.none? { |finding| finding.name || finding.edits }
 
+          name = findings.find(&:name)&.name
           edits = findings.flat_map { |finding| finding.edits || [] }
           placed = sight.line.placed || []
           shown = edits.empty? ? Shown.new(sight.text, placed) : Edits.apply(sight.text, edits, placed)

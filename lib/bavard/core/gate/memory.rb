@@ -103,7 +103,9 @@ module Bavard
         end
 
         def put(all, key, said, most = MOST_ALIKE)
-          list = (all[key] ||= [])
+          list = all[key]
+          return all[key] = [said] unless list
+
           list << said
           list.shift if list.size > most
         end

@@ -1,6 +1,5 @@
 # frozen_string_literal: true
 
-require "zlib"
 require_relative "../chat/cleaning"
 require_relative "../chat/person"
 require_relative "words/finder"
@@ -18,17 +17,16 @@ module Bavard
         # Lines with fewer letters are the same where they are written the same.
         SHORTEST_SAME = 3
 
-        attr_reader :line, :text, :person
+        # at_ms:: when it came, Unix milliseconds
+        attr_reader :line, :text, :person, :at_ms
 
         # @param line [Chat::Line]
         def initialize(line)
           @line = line
           @text = line.text
           @person = line.person
+          @at_ms = line.arrived_at_ms
         end
-
-        # @return [Integer] when it came, Unix milliseconds
-        def at_ms = line.arrived_at_ms
 
         # @return [Boolean] whether the picture would have nothing but its name: neither a sign that draws something, nor an emote, nor money
         def unseen? = !Chat::Cleaning.seen?(text) && !line.event? && line.paid.nil? && (line.placed.nil? || line.placed.empty?)
@@ -38,8 +36,8 @@ module Bavard
 
         def folded = @folded ||= Words::Fold.text(emotes_marked)
 
-        # @return [Array<String>] as Words::Finder takes them
-        def parts = @parts ||= Words::Finder.parts(folded)
+        # @return [Array<Words::Token>] as Words::Finder takes them
+        def tokens = @tokens ||= Words::Token.all(folded)
 
         # @return [String] the text with emotes as marks of the same length, so that places in it stay right
         def emotes_marked
@@ -69,16 +67,11 @@ module Bavard
 
         # @return [Array<Integer>] its words, as numbers: the same ones in every process, so that what is alike does not hang on chance
         def words
-          return @words if @words
-
-          words = []
-          at = 0
-          all, step = @parts ? [@parts, 2] : [parted, 1]
-          while (part = all[at])
-            words << Zlib.crc32(part) if part.length > 1
-            at += step
+          @words ||= begin
+            words = []
+            tokens.each { |token| (number = token.number) ? words << number : words.concat(token.numbers) }
+            words.uniq! || words
           end
-          @words = words.uniq! || words
         end
 
         # @return [Array<Integer>] pairs of the smallest of them: lines that share most of their words mostly share one of
@@ -89,11 +82,6 @@ module Bavard
             [first ^ (second >> 1), first ^ (third >> 1), second ^ (third >> 1)]
           end
         end
-
-        private
-
-        # What stands between the gaps of its parts.
-        def parted = folded.ascii_only? ? folded.tr("^a-z0-9", " ").split : folded.scan(Words::Finder::PART)
       end
     end
   end

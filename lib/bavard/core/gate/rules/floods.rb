@@ -19,11 +19,18 @@ module Bavard
         ].freeze
 
         def look(sight, memory)
-          before = memory.lines_of(sight, settings["within_s"] * SECOND_MS)
-          one(sight.person.display_name, "line #{before + 1} inside #{settings["within_s"]} s") if before >= settings["lines"]
+          before = memory.lines_of(sight, @within_ms)
+          one(sight.person.display_name, "line #{before + 1} inside #{settings["within_s"]} s") if before >= @lines
         end
 
         def words = "Over #{settings["lines"]} lines of one person inside #{settings["within_s"]} s"
+
+        private
+
+        def prepare
+          @lines = settings["lines"]
+          @within_ms = settings["within_s"] * SECOND_MS
+        end
       end
     end
   end

@@ -25,8 +25,8 @@ module Bavard
           return if sight.text.empty?
 
           before = memory.same(sight, @within_ms, by_one: @by_one)
-          before = [before, nearly(sight, memory)].max if settings["nearly"] && before + 1 < settings["times"]
-          return if before + 1 < settings["times"]
+          before = [before, nearly(sight, memory)].max if @nearly && before + 1 < @times
+          return if before + 1 < @times
 
           one(sight.text[0, 60], "#{before + 1} times inside #{settings["within_s"]} s")
         end
@@ -35,9 +35,11 @@ module Bavard
 
         private
 
-        def nearly(sight, memory) = memory.alike(sight, @within_ms, by_one: @by_one, enough: settings["times"] - 1)
+        def nearly(sight, memory) = memory.alike(sight, @within_ms, by_one: @by_one, enough: @times - 1)
 
         def prepare
+          @times = settings["times"]
+          @nearly = settings["nearly"]
           @within_ms = settings["within_s"] * SECOND_MS
           @by_one = settings["by"] == "from one person"
         end

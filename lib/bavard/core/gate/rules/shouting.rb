@@ -37,9 +37,9 @@ module Bavard
         private
 
         def prepare
-          @capitals_percent = settings["capitals_percent"]
+          @capitals_percent, @longest, @emotes, @most_repeated = settings.values_at("capitals_percent", "longest", "emotes", "repeated")
           @marks = /(?<=\p{M}{#{settings["marks"]}})\p{M}+/
-          @repeated = /([^\s\p{M}])(?:\1){#{settings["repeated"]},}/
+          @repeated = /([^\s\p{M}])(?:\1){#{@most_repeated},}/
         end
 
         def capitals(sight)
@@ -71,10 +71,9 @@ module Bavard
         end
 
         def length(sight)
-          longest = settings["longest"]
-          return if sight.text.length <= longest
+          return if sight.text.length <= @longest
 
-          found(nil, "#{sight.text.length} characters", from: longest, to: sight.text.length, edits: calm { [cut(sight.text, longest)] })
+          found(nil, "#{sight.text.length} characters", from: @longest, to: sight.text.length, edits: calm { [cut(sight.text, @longest)] })
         end
 
         # At the end of a word where one is near, and never through a grapheme cluster.
@@ -85,11 +84,10 @@ module Bavard
         end
 
         def emotes(sight)
-          most = settings["emotes"]
-          return if sight.line.fragments.nil? || sight.line.fragments.size <= most
+          return if sight.line.fragments.nil? || sight.line.fragments.size <= @emotes
 
           all = sight.emotes
-          found(nil, "#{all.size} emotes", edits: calm { all.drop(most).map { |from, to| Edit.new(from, to, "") } }) if all.size > most
+          found(nil, "#{all.size} emotes", edits: calm { all.drop(@emotes).map { |from, to| Edit.new(from, to, "") } }) if all.size > @emotes
         end
 
         def marks(sight)
@@ -102,7 +100,7 @@ module Bavard
 
         def repeated(sight)
           text = sight.text
-          return unless text.length - text.squeeze.length >= settings["repeated"] && text.match?(@repeated)
+          return unless text.length - text.squeeze.length >= @most_repeated && text.match?(@repeated)
 
           all = places(sight.text, @repeated)
           from, to = all.first

@@ -31,8 +31,8 @@ module Bavard
         def look(sight, _memory)
           return if @finder.nothing?
 
-          all = @finder.find(sight.emotes_marked, sight.folded, sight.parts)
-          named = settings["names"] ? in_name(sight.person.display_name) : nil
+          all = @finder.find(sight.emotes_marked, sight.folded, sight.tokens)
+          named = @in_names ? in_name(sight.person.display_name) : nil
           return if all.empty? && named.nil?
 
           all.map { |word| in_text(sight, word) }.push(named).compact
@@ -62,8 +62,7 @@ module Bavard
         end
 
         def look_at_name(name)
-          folded = Words::Fold.text(name)
-          all = @finder.find(name, folded, Words::Finder.parts(folded))
+          all = @finder.find(name)
           return if all.empty?
 
           covered = Edits.apply(name, all.map { |word| Edits.cover(name, word.from, word.to, letters: word.letters) }).text if @action == :mask
@@ -76,6 +75,7 @@ module Bavard
           @count = all.size
           @finder = Words::Finder.new(all)
           @names = {}
+          @in_names = settings["names"]
         end
 
         # How it was written, where that differs.

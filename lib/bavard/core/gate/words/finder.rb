@@ -3,6 +3,7 @@
 require_relative "places"
 require_relative "fold"
 require_relative "index"
+require_relative "token"
 require_relative "torn"
 
 module Bavard
@@ -26,12 +27,6 @@ module Bavard
           SIGNED = /[@$!|+<(#*][a-z0-9]|[a-z0-9][$@+|]/
           LONE_SIGN = /(?<![a-z0-9])[@$!|+](?![a-z0-9])/
           SIGN = /[@$!|+<(#*]/
-          # What stands between parts, kept when a text is split there.
-          GAP = /([^\p{L}\p{M}\p{N}]+)/
-          ASCII_GAP = /([^a-z0-9]+)/
-          MORE_THAN_WORDS = /[^a-z0-9]/
-          MORE_THAN_BLANKS = /[^a-z0-9 ]/
-          BLANK = " "
           GAP_BUT_SIGNS = /([^\p{L}\p{M}\p{N}@$!|+]+)/
           # Letters drawn with signs.
           DRAWN = {"()" => "o", "[]" => "o", "|<" => "k", "/\\" => "a", "\\/\\/" => "w", "\\/" => "v", "|)" => "d", "|-|" => "h", "|3" => "b"}.freeze
@@ -47,35 +42,18 @@ module Bavard
             @index = Index.new(words.filter_map { |word| Pattern.read(word) }.uniq(&:folded))
             @phrases = @index.phrases
             @nothing = words.empty?
+            @clean = {}.compare_by_identity
           end
 
           # @return [Boolean] whether it looks for no words at all
           def nothing? = @nothing
 
-          # @param folded [String]
-          # @return [Array<String>] its parts, each followed by what stands between it and the next; one blank for several
-          def self.parts(folded)
-            return folded.split(GAP) unless folded.ascii_only?
-
-            # Mostly there is nothing but words and blanks.
-            mixed = folded.match?(MORE_THAN_BLANKS)
-            folded.split.each_with_object([]) do |token, parts|
-              next parts << token << BLANK unless mixed && token.match?(MORE_THAN_WORDS)
-
-              first, *others = token.split(ASCII_GAP)
-              # Signs at the beginning belong to the gap before it.
-              first.empty? && parts.any? ? parts[-1] += others.shift : parts << first
-              parts.concat(others)
-              parts.size.even? ? parts[-1] += BLANK : parts << BLANK
-            end
-          end
-
           # @param text [String]
           # @param folded [String] Fold.text(text)
-          # @param parts [Array<String>] Finder.parts(folded)
+          # @param tokens [Array<Token>] Token.all(folded)
           # @return [Array<Found>] from left to right, none over another
-          def find(text, folded = Fold.text(text), parts = Finder.parts(folded))
-            return NOTHING if nothing? || !any?(folded, parts)
+          def find(text, folded = Fold.text(text), tokens = Token.all(folded))
+            return NOTHING if nothing? || !(maybe?(tokens) && any?(folded, Token.parts(folded)))
 
             folded, from = Fold.mapped(text)
             apart(variants(folded, from).flat_map { |variant, map| found_in(variant, map) })
@@ -86,6 +64,41 @@ module Bavard
           def found_in(variant, map)
             all_in(variant).map { |pattern, first, last| found(pattern, map[first...last], variant[first...last]) }
           end
+
+          # Looks at tokens by themselves, which mostly were looked at before, and at what is around the blanks between them.
+          #
+          # @return [Boolean] false: there is nothing in the text
+          def maybe?(tokens)
+            before = nil
+            emote = false
+            tokens.each do |token|
+              return true unless clean?(token)
+
+              emote ||= token.emote
+              first = token.first or next
+              return true if before && Torn.spaced?(before, first, emote) && begins?(before, first)
+
+              before = token.last
+              emote = token.emote
+            end
+            false
+          end
+
+          # @return [Boolean] whether there is nothing in it, and nothing that begins in it goes on behind it but with its last part
+          def clean?(token)
+            return true if @clean.key?(token)
+            return false if token.written.match?(LONE_SIGN) || any?(token.written, token.parts) || begins_within?(token.parts)
+
+            @clean.clear if @clean.size >= Token::MOST_REMEMBERED
+            @clean[token] = true if token.lasts?
+            true
+          end
+
+          def begins_within?(parts)
+            (0...(parts.size - 2)).step(2).any? { |at| begins?(parts[at], parts[at + 2]) }
+          end
+
+          def begins?(part, next_one) = @index.begins?(part) && @index.begins?(part + next_one)
 
           # @return [Boolean] whether there may be something
           def any?(folded, parts)
@@ -179,7 +192,7 @@ module Bavard
           def same?(written, word) = Letters.key(written) == Letters.key(word) && Letters.meant?(written, word)
 
           def torn_words(folded)
-            [GAP, GAP_BUT_SIGNS].flat_map do |gap|
+            [Token::GAP, GAP_BUT_SIGNS].flat_map do |gap|
               parts = folded.split(gap)
               begins = parts.inject([0]) { |all, part| all << (all.last + part.length) }
               found = []

@@ -12,6 +12,8 @@ module Bavard
         # write are the same few thousand words.
         class Index
           MOST_REMEMBERED = 20_000
+          # Longer ones hardly come again, and would fill the memory with what somebody sends for that.
+          LONGEST_REMEMBERED = 40
           SHORTEST = 2
           # Only so much of one unbroken word is looked at, for words with signs.
           LONGEST_WRITTEN = 200
@@ -44,11 +46,13 @@ module Bavard
           # @param written [String] folded, without spaces
           # @return [Array(Pattern, Integer, Integer), nil] and where in it the word begins and ends
           def find(written)
+            return look_for(written[0, LONGEST_WRITTEN]) if written.length > LONGEST_REMEMBERED
+
             known = @remembered[written]
             return known || nil unless known.nil?
 
             @remembered.clear if @remembered.size >= MOST_REMEMBERED
-            @remembered[written] = look_for(written[0, LONGEST_WRITTEN]) || false
+            @remembered[written] = look_for(written) || false
             @remembered[written] || nil
           end
 
@@ -65,6 +69,8 @@ module Bavard
 
           # @return [Boolean] whether some word begins like this
           def begins?(written)
+            return beginnings.key?(Letters.key(written)) if written.length > LONGEST_REMEMBERED
+
             known = @beginning[written]
             return known unless known.nil?
 

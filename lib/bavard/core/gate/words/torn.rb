@@ -60,11 +60,17 @@ module Bavard
           # @param part [String] the next one
           # @return [Boolean] whether they may be one word
           def closes?(before, gap, part)
-            return before.length < APART ? part.length < APART || lone?(before) || lone?(part) : lone?(part) if gap == " "
+            return spaced?(before, part, false) if gap == " "
+            return spaced?(before, part, gap.include?(Fold::EMOTE)) if gap.match?(/\s/)
             return true if gap.include?(Fold::EMOTE)
-            return (before.length < APART && part.length < APART) || lone?(before) || lone?(part) if gap.match?(/\s/)
 
             !gap.match?(WEAK_SIGNS) || short?(before, part, gap)
+          end
+
+          # @param emote [Boolean] whether one stands between the two
+          # @return [Boolean] whether parts with a blank between them may be one word
+          def spaced?(before, part, emote)
+            emote || (before.length < APART && part.length < APART) || lone?(before) || lone?(part)
           end
 
           def from(parts, first, index)

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require "open3"
+require "tmpdir"
+require_relative "../support/plain"
+
+# What runs the tests: no test is left out without a word.
+class TestCommandTest < Minitest::Test
+  WORKER = File.expand_path("../../tools/suite/worker", __dir__)
+
+  # @param files [Hash{String => String}] by name
+  # @return [Array<Array>] what a worker tells of them, in their order
+  def told_of(files)
+    Dir.mktmpdir do |folder|
+      paths = files.map { |name, code| File.join(folder, name).tap { |path| File.write(path, code) } }
+      command = ["ruby", "-e", "require ARGV.shift; Suite::Worker.new($stdin, $stdout.binmode, seed: 1).run", WORKER]
+      output, status = Open3.capture2(*command, stdin_data: paths.join("\n"), binmode: true)
+      assert_predicate status, :success?
+      said(output)
+    end
+  end
+
+  def said(output)
+    require WORKER
+    io = StringIO.new(output)
+    all = []
+    all << Marshal.load(io) until io.eof? # rubocop:disable Security/MarshalLoad -- of a process of ours
+    all
+  end
+
+  def began(told) = told.filter_map { |what, name| name if what == :began }
+  def broken(told) = told.filter_map { |what, file, words| [File.basename(file), words] if what == :broken }
+
+  def test_classes_with_a_name_of_their_own_are_run
+    told = told_of("a_test.rb" => "class OneTest < Minitest::Test; def test_a = assert(true); end",
+      "b_test.rb" => "class OtherTest < Minitest::Test; def test_b = assert(true); end")
+    assert_equal %w[OneTest#test_a OtherTest#test_b], began(told)
+    assert_empty broken(told)
+  end
+
+  def test_two_files_with_a_class_of_the_same_name_are_told_of
+    told = told_of("a_test.rb" => "class OneTest < Minitest::Test; def test_a = assert(true); end",
+      "b_test.rb" => "class OneTest < Minitest::Test; def test_b = assert(true); end")
+    assert_equal %w[OneTest#test_a], began(told)
+    assert_equal %w[b_test.rb], broken(told).map(&:first)
+    assert_match(/OneTest stands in another file/, broken(told)[0][1])
+  end
+
+  def test_a_file_without_a_test_is_told_of
+    assert_match(/there is no test in it/, broken(told_of("a_test.rb" => "class One; end"))[0][1])
+  end
+end
