@@ -47,9 +47,8 @@ module Bavard
         def same(sight, within_ms, by_one:)
           since = sight.at_ms - within_ms
           list = @same.fetch(sight.sameness, NONE)
-          at = first = list.size
-          at -= 1 while at.positive? && list[at - 1].at_ms > since
-          by_one ? list[at...first].count { |said| said.person == sight.person.key } : first - at
+          at = list.bsearch_index { |said| said.at_ms > since } || list.size
+          by_one ? list[at..].count { |said| said.person == sight.person.key } : list.size - at
         end
 
         # @param enough [Integer] nobody wants to know about more
@@ -70,7 +69,7 @@ module Bavard
         def lines_of(sight, within_ms)
           since = sight.at_ms - within_ms
           list = @by_person.fetch(sight.person.key, NONE)
-          list.size - ((list.rindex { |at_ms| at_ms <= since } || -1) + 1)
+          list.size - (list.bsearch_index { |at_ms| at_ms > since } || list.size)
         end
 
         # The line was judged; whatever came of it, it was said.
