@@ -46,6 +46,21 @@ class TestCommandTest < Minitest::Test
     assert_match(/OneTest stands in another file/, broken(told)[0][1])
   end
 
+  def test_a_test_that_asserts_nothing_is_no_test
+    require File.expand_path("../../tools/suite/report", __dir__)
+    ended = [0, 1].map do |assertions|
+      fine = nil
+      said, = capture_io do
+        report = Suite::Report.new
+        report.begin(1, 1, 1)
+        report.outcome(Suite::Outcome.new("OneTest#test_a", ".", 0.1, assertions, []), "core")
+        fine = report.finish
+      end
+      [fine, said[/OneTest#test_a: .*/]]
+    end
+    assert_equal [[false, "OneTest#test_a: nothing is asserted in it"], [true, nil]], ended
+  end
+
   def test_a_file_without_a_test_is_told_of
     assert_match(/there is no test in it/, broken(told_of("a_test.rb" => "class One; end"))[0][1])
   end

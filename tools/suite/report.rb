@@ -40,6 +40,7 @@ module Suite
       @folders[folder] << outcome
       @out.print(outcome.code)
       tell(outcome) unless outcome.passed? || outcome.skipped?
+      broken(outcome.name, "nothing is asserted in it") if outcome.passed? && outcome.assertions.zero?
       @out.flush
     end
 
