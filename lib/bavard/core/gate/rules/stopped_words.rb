@@ -29,7 +29,7 @@ module Bavard
         private_constant :CLEAN
 
         def look(sight, _memory)
-          return if @finder.nothing?
+          return if @finder.nil?
 
           all = @finder.find(sight.emotes_marked, sight.folded, sight.tokens)
           named = @in_names ? in_name(sight.person.display_name) : nil
@@ -73,7 +73,7 @@ module Bavard
           own = Lists.lines(settings["words"], most: MOST, field: "words")
           all = settings["starters"].flat_map { |name| Lists.starter(name) } + own
           @count = all.size
-          @finder = Words::Finder.new(all)
+          @finder = Words::Finder.new(all) if all.any?
           @names = {}
           @in_names = settings["names"]
         end

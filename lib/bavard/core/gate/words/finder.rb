@@ -41,19 +41,15 @@ module Bavard
           def initialize(words)
             @index = Index.new(words.filter_map { |word| Pattern.read(word) }.uniq(&:folded))
             @phrases = @index.phrases
-            @nothing = words.empty?
             @clean = {}.compare_by_identity
           end
-
-          # @return [Boolean] whether it looks for no words at all
-          def nothing? = @nothing
 
           # @param text [String]
           # @param folded [String] Fold.text(text)
           # @param tokens [Array<Token>] Token.all(folded)
           # @return [Array<Found>] from left to right, none over another
           def find(text, folded = Fold.text(text), tokens = Token.all(folded))
-            return NOTHING if nothing? || !(maybe?(tokens) && any?(folded, Token.parts(folded)))
+            return NOTHING unless maybe?(tokens) && any?(folded, Token.parts(folded))
 
             folded, from = Fold.mapped(text)
             apart(variants(folded, from).flat_map { |variant, map| found_in(variant, map) })
