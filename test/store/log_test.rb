@@ -60,7 +60,7 @@ class LogTest < LiveTest
     line.id += 1
     line.first_time = true
     line.placed = [[0, 3, "https://x.example/a.png"]]
-    line.person.avatar = "https://x.example/b.png"
+    line.person = Bavard::Core::Chat::Person.new(line.feed_id, "mudlark7", "mudlark7", avatar: "https://x.example/b.png")
     stores.lines.add(@show.id, [Entry.new(line, Bavard::Core::Gate::PASS, true, false, [["received", 5, nil]])])
     back = @log.page(@show.id, Search.new).first
     assert_equal [["received", 5, nil]], back.trace

@@ -75,7 +75,18 @@ class StoresTest < LiveTest
     show = make_show
     line = Lines.line(1000, "hi @Odalys 🌅", feed_id: @feed.id, colour: "#f3b634", name: "Ann", platform_id: "m1")
     stores.lines.add(show.id, [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false)])
-    assert_equal line, stores.lines.latest(show.id, 1).first.line
+    assert_equal line, stores.lines.latest(show.id, 1).first.line.dress(nil)
+  end
+
+  def test_whoever_wrote_several_lines_is_one_person_in_all_of_them
+    show = make_show
+    [["ann", "#f3b634"], ["ann", "#f3b634"], ["bob", "#f3b634"], ["ann", "#1eaedb"]].each_with_index do |(login, colour), at|
+      line = Lines.line(1000 + at, "hi", feed_id: @feed.id, colour:, login:, platform_id: "m#{at}")
+      stores.lines.add(show.id, [Bavard::Store::Lines::Entry.new(line, Bavard::Core::Gate::PASS, true, false)])
+    end
+    first, second, *others = stores.lines.latest(show.id, 4).map { |one| one.line.person }
+    assert_same first, second
+    assert_equal [["bob", "#f3b634"], ["ann", "#1eaedb"]], others.map { |person| [person.login, person.colour] }
   end
 
   def test_a_document_that_does_not_fit_its_format_makes_no_stage

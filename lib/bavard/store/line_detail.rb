@@ -36,8 +36,6 @@ module Bavard
         line.first_time = detail["first"] == true
         line.paid = Core::Amount.read(detail["paid"])
         line.number = detail["number"]
-        line.person.avatar = detail["avatar"]
-        line.person.badge_pictures = detail["badge_pictures"]
         line
       end
     end

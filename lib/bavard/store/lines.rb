@@ -18,6 +18,7 @@ module Bavard
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
       Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held, :deleted)
       MINUTE_MS = 60_000
+      PASSED = Core::Gate::Verdict.new(:pass, nil, nil, [].freeze, nil).freeze
       # Lines of somebody who is forgotten: see {Erasing}.
       ERASED = {login: "", display_name: Core::Chat::Person::ERASED}.freeze
       CHAT = %w[said action reply paid].freeze
@@ -90,7 +91,7 @@ module Bavard
 
       # @return [Array<Entry>] lines that were held when this was last written, oldest first
       def held(show_id)
-        @db[:lines].where(show_id:, held: true, pulled: false).order(:id).all.map { |row| read(row) }
+        read_all(@db[:lines].where(show_id:, held: true, pulled: false).order(:id).all)
       end
 
       # It is not taken away any more, whoever did it.
@@ -105,7 +106,7 @@ module Bavard
 
       # @return [Array<Entry>] lines and events before one, oldest first
       def before(show_id, id, count)
-        @db[:lines].where(show_id:).where { Sequel[:id] < id }.reverse(:id).limit(count).all.reverse.map { |row| read(row) }
+        @db[:lines].where(show_id:).where { Sequel[:id] < id }.reverse(:id).limit(count).all.reverse.then { |rows| read_all(rows) }
       end
 
       # @return [Entry, nil]
@@ -139,7 +140,7 @@ module Bavard
 
       # @return [Array<Entry>] the newest chat lines, oldest first
       def latest(show_id, count)
-        @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).all.reverse.map { |row| read(row) }
+        @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).all.reverse.then { |rows| read_all(rows) }
       end
 
       # Counted where they lie: an hour of a busy chat is too much to be carried here.
@@ -169,11 +170,13 @@ module Bavard
 
       # @param row [Hash] of the table
       # @return [Entry]
-      def read(row)
-        line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row), row[:kind].to_sym, row[:text], nil, row[:arrived_at_ms],
-          row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
-        LineDetail.read(row[:detail].to_hash, line)
-        Entry.new(line.dress(nil), verdict(row), row[:aired], row[:pulled], row[:trace].to_a, row[:held], row[:deleted])
+      def read(row) = read_all([row]).first
+
+      # @param rows [Array<Hash>] of the table
+      # @return [Array<Entry>] whoever wrote several of them is one person in all of them
+      def read_all(rows)
+        people = {}
+        rows.map { |row| entry(row, row[:detail].to_hash, people) }
       end
 
       # Whatever is written meanwhile is written as a whole, or not at all.
@@ -194,13 +197,23 @@ module Bavard
         lines.where { marked < mark }.update(**what, marked: mark)
       end
 
-      def verdict(row)
-        shown = row[:detail].to_hash["shown"]
+      def entry(row, detail, people)
+        line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row, detail, people), row[:kind].to_sym, row[:text],
+          Core::Chat::Line::PLAIN, row[:arrived_at_ms], row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
+        Entry.new(LineDetail.read(detail, line), verdict(row, detail["shown"]), row[:aired], row[:pulled], row[:trace].to_a, row[:held],
+          row[:deleted])
+      end
+
+      # Most went by as they came.
+      def verdict(row, shown)
+        return PASSED if shown.nil? && row[:action] == "pass" && row[:rule].nil? && row[:seen].nil?
+
         Core::Gate::Verdict.new(row[:action].to_sym, row[:rule], row[:seen], [].freeze, shown && Core::Gate::Shown.new(*shown))
       end
 
-      def person(row)
-        Core::Chat::Person.new(row[:feed_id], row[:login], row[:display_name], row[:colour], row[:badges].to_a)
+      def person(row, detail, people)
+        known = [*row.values_at(:feed_id, :login, :display_name, :colour), row[:badges].to_a, *detail.values_at("avatar", "badge_pictures")]
+        people[known] ||= Core::Chat::Person.new(*known.first(5), avatar: known[5], badge_pictures: known[6])
       end
     end
   end

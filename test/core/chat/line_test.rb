@@ -105,4 +105,20 @@ class LineTest < Minitest::Test
     keys = ["Ann_7", "ann_7", "ＡＮＮ＿７"].map { |login| Bavard::Core::Chat::Person.new(3, login, login, nil, []).key }
     assert_equal ["3/ann_7"], keys.uniq
   end
+
+  # What cuts words, and how often it was asked.
+  Cutting = Struct.new(:times) do
+    def cut(word, _feed_id)
+      self.times += 1
+      [[:emote, word, "wren.png"]]
+    end
+  end
+
+  def test_it_is_cut_when_somebody_asks_and_once
+    emotes = Cutting.new(0)
+    line = Lines.line(1, "wren").dress_later(Bavard::Core::Chat::Line::Uncut.new(emotes))
+    assert_equal [0, "wren"], [emotes.times, line.dup.text]
+    2.times { assert_equal :emote, line.fragments[0][0] }
+    assert_equal 1, emotes.times
+  end
 end

@@ -117,7 +117,7 @@ class ModerationTest < LiveTest
       line = show.lines[id].line
       line.placed = [[6, 6, "https://reedmere.example/wren.png"]]
       line.dress(nil)
-      show.prompter.redraw(show.lanes) { |one| one.addresses.include?("https://reedmere.example/wren.png") }
+      show.prompter.redraw { |one| one.addresses.include?("https://reedmere.example/wren.png") }
     end
     wait_for("the line to be told again") { cards.count { |card| card["i"] == id } == 2 }
     assert_equal "aired", cards.last["s"]

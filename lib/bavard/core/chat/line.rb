@@ -25,6 +25,10 @@ module Bavard
       # See above.
       class Line
         KINDS = %i[said action reply paid].freeze
+        # What stands for fragments nobody has asked for yet.
+        Uncut = Struct.new(:emotes)
+        # Without anybody's emotes.
+        PLAIN = Uncut.new(nil).freeze
         NONE = [].freeze
 
         # @param intake [Intake] of kind :line or :event
@@ -67,6 +71,23 @@ module Bavard
           self.placed = NONE
           self.reply = nil
           dress(nil)
+        end
+
+        alias given_fragments fragments
+        private :given_fragments
+
+        # @return [Array<Array>, nil] as Fragments cuts them
+        def fragments
+          given = given_fragments
+          given.is_a?(Uncut) ? dress(given.emotes).fragments : given
+        end
+
+        # Cuts the text once somebody asks for its fragments: of all that a show has kept hardly anything is looked at again.
+        #
+        # @param uncut [Uncut]
+        def dress_later(uncut)
+          self.fragments = uncut
+          self
         end
 
         # Cuts the text anew, with the emotes there are now.

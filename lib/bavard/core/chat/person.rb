@@ -16,9 +16,7 @@ module Bavard
         # How somebody is called of whom nothing is kept any more; nobody has their login, which is empty.
         ERASED = "erased"
 
-        attr_reader :feed_id, :login, :display_name, :colour, :badges
-        # Addresses of pictures, which the log keeps by themselves.
-        attr_accessor :avatar, :badge_pictures
+        attr_reader :feed_id, :login, :display_name, :colour, :badges, :avatar, :badge_pictures
         # @return [Boolean, nil] whether the gate covers something of the name
         attr_reader :covered
 

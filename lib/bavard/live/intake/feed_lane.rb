@@ -136,13 +136,11 @@ module Bavard
       def taken_before = @taken_before ||= TakenBefore.new
 
       # @param kept [LineBook::Kept] that came
-      # @return [Hash] its card
       def note(kept)
         @platform_clock.heard(kept.line) if kept.line.platform_time_ms
         @pace.count(kept.line.arrived_at_ms)
         @noted << kept
         @noted.shift if @noted.size > SHOWN_LINES
-        card(kept)
       end
 
       # @return [Integer, nil] milliseconds that its platform's clock is behind ours; nil where nobody knows

@@ -14,7 +14,8 @@ module Bavard
 
       def came(kept, now_ms)
         lane = @show.lanes[kept.lane_id] or return
-        card = lane.note(kept)
+        lane.note(kept)
+        card = lane.card(kept)
         lane.thin(now_ms) if kept.state.name == :queued
         @report.line(card, lane.id)
         @show.prompter.line(kept, card)
@@ -30,7 +31,7 @@ module Bavard
       end
 
       def edited(kept)
-        @show.prompter.redraw(@show.lanes) { |line| line.id == kept.id }
+        @show.prompter.redraw { |line| line.id == kept.id }
         @report.touch
         @show.desks.each_value { |desk| desk.reword(kept.shown) } if kept.shown
       end

@@ -14,7 +14,8 @@ module Bavard
       FRAME_MS = 34
       SHOWN = 300
       MOST_PINS = 8
-      # kept:: a LineBook::Kept; marks:: of Core::Moderation::Deed::MARKS; card:: as pages draw it
+      NONE = [].freeze
+      # kept:: a LineBook::Kept; marks:: of Core::Moderation::Deed::MARKS; card:: as pages draw it, nil until it is asked for
       Noted = Struct.new(:kept, :marks, :card)
       # Where a line is, as pages are told it; else by its own name.
       TOLD = {queued: "nowhere"}.freeze
@@ -28,7 +29,10 @@ module Bavard
       # @param hub [Relay::Hub]
       # @param lines [LineBook]
       # @param host [String] the host's name
-      def initialize(topic, hub, lines, host)
+      # @yieldparam kept [LineBook::Kept]
+      # @yieldreturn [Hash, nil] its card, as its lane draws it; nil where there is no such lane
+      def initialize(topic, hub, lines, host, &draw)
+        @draw = draw
         @hub = hub
         @lines = lines
         @host = host
@@ -45,19 +49,27 @@ module Bavard
       # @param kept [LineBook::Kept]
       # @param card [Hash] as the lane draws it
       def line(kept, card)
-        noted = @noted[kept.id] = Noted.new(kept, [], whole_card(card, kept))
+        noted = @noted[kept.id] = Noted.new(kept, NONE, whole_card(card, kept))
         @fresh << noted.card
         @held = true if kept.state.held?
       end
+
+      # A line of the log, which no page has to be told of: it is drawn when one asks for it.
+      #
+      # @param kept [LineBook::Kept]
+      def line_before(kept) = @noted[kept.id] = Noted.new(kept, NONE)
 
       # What has become of a line is another thing now.
       #
       # @param from [Symbol] where it was
       def moved(kept, from)
         @held ||= kept.state.held? || Core::Moderation::LineState::HELD.include?(from)
-        noted = @noted[kept.id]
+        noted = @noted[kept.id] or return
         state = state_name(kept.state)
-        @states[kept.id] = noted.card[:s] = state if noted && noted.card[:s] != state
+        return if noted.card && noted.card[:s] == state
+
+        @states[kept.id] = state
+        noted.card[:s] = state if noted.card
       end
 
       # A platform took away lines that nothing can be done about here any more, and that pages may still have.
@@ -68,21 +80,19 @@ module Bavard
 
       # Draws lines anew, as when a picture in them has come.
       #
-      # @param lanes [Hash{Integer => FeedLane}]
       # @yieldparam line [Core::Chat::Line]
-      def redraw(lanes)
+      def redraw
         @noted.each_value do |noted|
-          next unless yield(noted.kept.line) && (lane = lanes[noted.kept.lane_id])
+          next unless yield(noted.kept.line) && (card = drawn(noted))
 
-          noted.card = whole_card(lane.card(noted.kept), noted.kept)
-          noted.card[:mk] = noted.marks if noted.marks.any?
+          noted.card = card
           @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.kept.id }
         end
       end
 
       # @return [Hash] the card of any line of the log, as it would have
       def card_of(lane, entry)
-        known = @noted[entry.line.id] and return known.card.dup
+        known = @noted[entry.line.id]&.then { |noted| card(noted) } and return known.dup
         kept = @lines.as_known(entry)
         kept.line.dress(lane.emotes)
         whole_card(lane.card(kept), kept)
@@ -103,7 +113,7 @@ module Bavard
       def mark(line_id, mark, on)
         noted = @noted[line_id] or return
         noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
-        noted.card[:mk] = noted.marks
+        noted.card[:mk] = noted.marks if noted.card
         @marks[line_id] = noted.marks
       end
 
@@ -196,21 +206,22 @@ module Bavard
 
       # As it is, told to whoever opens the prompter.
       def whole
-        cards = @noted.values.last(SHOWN).map { |noted| noted.card.dup }
+        cards = @noted.values.last(SHOWN).filter_map { |noted| card(noted)&.dup }
         held = @lines.held_report
-        waiting = held.filter_map { |one| @noted[one[:i]]&.card }
+        waiting = held.filter_map { |one| card(@noted[one[:i]]) }
         deeds = @deeds.last(60).map { |one| PrompterDesk.deed_card(one) }
         pins = pinned
         large = @large
         voices = @voices || []
         cues = @cues
-        from = @noted.size > SHOWN ? cards.first[:i] : 0
+        from = @noted.size > SHOWN ? cards.dig(0, :i) || 0 : 0
         -> { {from:, voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
       end
 
       # For a page that opens before anything happened.
       def prepare(now_ms)
         @topic.frame({now: now_ms}, whole)
+        begin_anew
       end
 
       # After a start: what people did before, and what of it still stands.
@@ -242,6 +253,17 @@ module Bavard
         @held = @pinned = false
       end
 
+      # @param noted [Noted, nil]
+      # @return [Hash, nil] its card; nil where its lane is no more
+      def card(noted) = noted && (noted.card ||= drawn(noted))
+
+      def drawn(noted)
+        card = @draw.call(noted.kept) or return
+        card = whole_card(card, noted.kept)
+        card[:mk] = noted.marks if noted.marks.any?
+        card
+      end
+
       def state_name(state) = TOLD.fetch(state.name) { state.name.name }
 
       def whole_card(card, kept)
@@ -257,7 +279,7 @@ module Bavard
       end
 
       # Pinned lines, whole, for they may be older than what a page has.
-      def pinned = @pins.filter_map { |line_id| @noted[line_id]&.card&.dup }
+      def pinned = @pins.filter_map { |line_id| card(@noted[line_id])&.dup }
     end
   end
 end

@@ -262,7 +262,7 @@ module Bavard
       def came(address)
         wardrobe.picture_came(address)
         desks.each_value { |desk| desk.redraw { |line| wardrobe.wears?(line, address) } }
-        prompter.redraw(lanes) { |line| wardrobe.wears?(line, address) }
+        prompter.redraw { |line| wardrobe.wears?(line, address) }
       end
 
       def screen_did(item)

@@ -48,7 +48,7 @@ module Bavard
       def load(means)
         stores = means.stores
         dress_show(means)
-        @prompter = PrompterDesk.new(Relay::Topic.new("prompter:#{id}", means.boot), means.hub, lines, record.host_name)
+        @prompter = made_prompter(means)
         @gatehouse = made_gatehouse(stores)
         lines.use(gatehouse.hold_settings, now_ms)
         held, said = load_lines(stores.lines)
@@ -60,13 +60,14 @@ module Bavard
 
       # @return [Array(Array<LineBook::Kept>, Array<LineBook::Kept>)] what was held, and what was said
       def load_lines(store)
-        found = [store.held(id), store.latest(id, LineBook::KEPT)].map { |entries| entries.map { |entry| restored(entry) } }
+        uncut = Core::Chat::Line::Uncut.new(wardrobe.emotes)
+        found = [store.held(id), store.latest(id, LineBook::KEPT)].map { |entries| entries.map { |entry| restored(entry, uncut) } }
         recount(store)
         found
       end
 
-      def restored(entry)
-        said_before(entry.line.dress(wardrobe.emotes))
+      def restored(entry, uncut)
+        said_before(entry.line.dress_later(uncut))
         lines.restore(entry)
       end
 
@@ -77,6 +78,10 @@ module Bavard
       def load_feeds(store, said, described)
         @feeds.load(store.of_show(id), said, described)
         @broadcast.remember(store.all_of_show(id))
+      end
+
+      def made_prompter(means)
+        PrompterDesk.new(Relay::Topic.new("prompter:#{id}", means.boot), means.hub, lines, record.host_name) { |kept| lanes[kept.lane_id]&.card(kept) }
       end
 
       def made_gatehouse(stores)
@@ -103,7 +108,7 @@ module Bavard
       end
 
       def load_prompter(deeds, held, said)
-        (held + said).uniq { |kept| kept.line.id }.each { |kept| lanes[kept.lane_id]&.then { |lane| prompter.line(kept, lane.card(kept)) } }
+        (held + said).uniq { |kept| kept.line.id }.each { |kept| prompter.line_before(kept) if lanes.key?(kept.lane_id) }
         prompter.remember(deeds.latest(id), deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }
         prompter.prepare(now_ms)
