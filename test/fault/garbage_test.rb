@@ -61,7 +61,8 @@ class GarbageTest < Minitest::Test
 
   def test_half_a_character_silences_nobody
     reading(page('"before"', next_page: "a"), page('"a \ud83d b"', '"beside it"', next_page: "b"), page('"after"', next_page: "c"))
-    ["before", "a \ufffd b", "beside it", "after"].each { |text| @probe.line_with(text) }
+    texts = ["before", "a \ufffd b", "beside it", "after"]
+    assert_equal texts, texts.map { |text| @probe.line_with(text).body.text }
   end
 
   def test_answers_that_are_none_are_counted_and_the_next_one_is_read

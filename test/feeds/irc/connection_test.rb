@@ -58,7 +58,7 @@ class MinimalServerFeedTest < Minitest::Test
   def test_bytes_that_are_not_utf_8_are_read
     @probe = FeedProbe.irc(address).start.until_live
     server.write(":a!b@c PRIVMSG #reedmere :caf\xE9\r\n".b)
-    @probe.line_with("café")
+    assert_equal "a", @probe.line_with("café").body.login
   end
 
   def test_garbage_is_rejected_and_the_next_line_read
@@ -163,7 +163,7 @@ class ConnectionTroubleTest < Minitest::Test
     @server = MinimalIrc.new(tls: context)
     @probe = FeedProbe.irc("ircs://127.0.0.1:#{@server.port}/#reedmere").start.until_live
     @server.say("ann", "secretly")
-    @probe.line_with("secretly")
+    assert_equal "ann", @probe.line_with("secretly").body.login
   end
 
   def test_a_server_that_refuses_by_name_needs_the_host
