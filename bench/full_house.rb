@@ -124,7 +124,7 @@ module Bench
     LINES_A_S = 20
     FOR_S = 20
     FLOOD_A_S = 500
-    CALM_A_S = 4
+    CALM_A_S = 10
     GIVE_UP_S = 10
 
     def run
