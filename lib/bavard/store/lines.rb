@@ -18,7 +18,6 @@ module Bavard
       # trace:: the steps it took: [name of the step, Unix milliseconds, what came of it]
       Entry = Struct.new(:line, :verdict, :aired, :pulled, :trace, :held, :deleted)
       MINUTE_MS = 60_000
-      PASSED = Core::Gate::Verdict.new(:pass, nil, nil, [].freeze, nil).freeze
       # Lines of somebody who is forgotten: see {Erasing}.
       ERASED = {login: "", display_name: Core::Chat::Person::ERASED}.freeze
       CHAT = %w[said action reply paid].freeze
@@ -206,7 +205,7 @@ module Bavard
 
       # Most went by as they came.
       def verdict(row, shown)
-        return PASSED if shown.nil? && row[:action] == "pass" && row[:rule].nil? && row[:seen].nil?
+        return Core::Gate::PASS if shown.nil? && row[:action] == "pass" && row[:rule].nil? && row[:seen].nil?
 
         Core::Gate::Verdict.new(row[:action].to_sym, row[:rule], row[:seen], [].freeze, shown && Core::Gate::Shown.new(*shown))
       end
