@@ -42,6 +42,26 @@ class PrompterTest < PreparedTest
     assert_selector ".held-row", text: "pull me"
   end
 
+  def test_a_press_is_for_the_line_it_began_on_whatever_comes_and_goes_meanwhile
+    begin_with(ms: 60_000)
+    open_prompter
+    %w[first second].each { |text| server.say("ann", text) }
+    assert_selector ".held-row", count: 2
+    mouse = page.driver.browser.mouse
+    mouse.move(**middle_of("second")).down
+    server.say("bo", "third")
+    assert_selector ".held-row", count: 3
+    mouse.up
+    assert_selector ".row.pulled", text: "second"
+    assert_no_selector ".row.pulled", text: /first|third/
+  end
+
+  # Of its button.
+  def middle_of(text)
+    find(".held-row", text:).find_button("Pull").evaluate_script("(({ x, y, width, height }) => [x + width / 2, y + height / 2])(this.getBoundingClientRect())")
+      .then { |x, y| {x:, y:} }
+  end
+
   def test_two_people_see_each_others_deeds_and_cannot_do_the_same_twice
     begin_with
     open_screen(link)

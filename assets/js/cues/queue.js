@@ -1,5 +1,6 @@
 // The queue: what plays, what waits, and what happened lately.
 import { button, icon, make } from "../house/elements.js";
+import { KeptRows } from "../house/kept_rows.js";
 import { say } from "../house/messages.js";
 import { attempt, get, send, sendJson } from "../house/send.js";
 import { clock } from "../house/words.js";
@@ -11,6 +12,8 @@ export class Queue {
   constructor({ kinds, asks, changed }) {
     Object.assign(this, { kinds, asks });
     this.now = {};
+    this.rows = new KeptRows(document.querySelector("#queue"));
+    this.latest = new KeptRows(document.querySelector("#lately"));
     const on = (id, act) => document.querySelector(id).addEventListener("click", act);
     on("#pause", () => this.pause());
     on("#skip", () => this.act("skip"));
@@ -59,10 +62,20 @@ export class Queue {
       ? `Since ${clock(now.began)}${noticed}. What counts the broadcast counts from there.`
       : "What counts the broadcast begins anew with it.";
     document.querySelector("#pause span").textContent = now.paused ? "Go on" : "Pause";
-    const playing = now.playing ? [make("div", "cue-waiting playing", icon("play"), make("b", "", now.playing.words))] : [];
-    const none = playing.length + now.waiting.length === 0 ? [make("p", "said", "Nothing waits.")] : [];
-    document.querySelector("#queue").replaceChildren(...playing, ...now.waiting.map((one) => this.waiting(one)), ...none);
-    document.querySelector("#lately").replaceChildren(...now.recent.slice(0, LATELY).map((one) => this.lately(one)));
+    this.rows.show(this.queued(now));
+    this.latest.show(now.recent.slice(0, LATELY).map((one) => this.late(one)));
+  }
+
+  late(one) {
+    return { key: [one.at, one.line, one.name].join(), told: [one, this.kinds()[one.kind]], draw: () => this.lately(one) };
+  }
+
+  // Rows of what plays and what waits.
+  queued({ playing, waiting }) {
+    if (!playing && waiting.length === 0) return [{ key: "none", draw: () => make("p", "said", "Nothing waits.") }];
+    const drawn = () => make("div", "cue-waiting playing", icon("play"), make("b", "", playing.words));
+    const rows = waiting.map((one) => ({ key: one.id, told: [one, this.asks()], draw: () => this.waiting(one) }));
+    return playing ? [{ key: "playing", told: playing, draw: drawn }, ...rows] : rows;
   }
 
   waiting(one) {

@@ -1,5 +1,6 @@
 // The queue of alerts: what plays, what waits, and what a moderator can do about it.
 import { button, icon, make } from "../house/elements.js";
+import { KeptRows } from "../house/kept_rows.js";
 import { act, setup } from "./door.js";
 
 const MOST_SHOWN = 4;
@@ -8,6 +9,7 @@ export const OWN_KEYS = ["5", "6", "7", "8", "9"];
 export class Cues {
   constructor() {
     this.box = document.querySelector("#cues");
+    this.rows = new KeptRows(this.box);
     this.own = [];
     this.menu = document.querySelector("#more-sheet").appendChild(make("div", "own-cues"));
   }
@@ -37,9 +39,10 @@ export class Cues {
     this.offer(own);
     this.box.hidden = !playing && waiting.length === 0 && !paused;
     if (this.box.hidden) return;
-    const rows = waiting.slice(0, MOST_SHOWN).map((one) => this.row(one, approve));
+    const rows = waiting.slice(0, MOST_SHOWN).map((one) => ({ key: one.id, told: [one, approve], draw: () => this.row(one, approve) }));
     const more = waiting.length - rows.length;
-    this.box.replaceChildren(this.head(playing, paused), ...rows, ...(more > 0 ? [make("p", "said", `and ${more} more`)] : []));
+    if (more > 0) rows.push({ key: "more", told: more, draw: () => make("p", "said", `and ${more} more`) });
+    this.rows.show([{ key: "head", told: [playing, paused], draw: () => this.head(playing, paused) }, ...rows]);
   }
 
   head(playing, paused) {

@@ -145,6 +145,56 @@ test("a held line is let go or pulled where it stands, or chosen by a press besi
   assert.deepEqual(picked, [1]);
 });
 
+test("a row stays the element it is while others come and go, so that no press on it is lost", () => {
+  const { made, rows } = holding([timed(1, 3000), timed(2, 5000), timed(3, 9000)]);
+  const [, second, third] = rows();
+  made.lines.add([card(4, "line 4", { s: "held" })]);
+  made.take([timed(2, 4000), timed(3, 8000), timed(4, 9500)]);
+  assert.deepEqual([rows()[0], rows()[1], rows().length], [second, third, 3]);
+});
+
+const on = (type) => page.document.querySelector("#held").dispatchEvent(new page.window.Event(type));
+const ableAt = (rows, at) => [...rows()[at].querySelectorAll("button")].map(({ disabled }) => !disabled);
+
+test("while the mouse is on the rows none moves, and what comes in the place of another is pressed only a moment later", () => {
+  const { made, rows, order } = holding([timed(1, 3000), timed(2, 5000), timed(3, 9000)]);
+  const [, second, third] = rows();
+  on("pointermove");
+  made.take([timed(2, 4000), timed(3, 8000)]);
+  assert.deepEqual(order(), [1, 2, 3]);
+  assert.deepEqual([rows()[1], rows()[2]], [second, third]);
+  assert.deepEqual(
+    [ableAt(rows, 0), ableAt(rows, 1)],
+    [
+      [false, false],
+      [true, true],
+    ],
+  );
+  assert.equal(rows()[0].querySelector("small").textContent, "not held any more");
+  made.lines.add([card(4, "line 4", { s: "held" })]);
+  made.take([timed(2, 3500), timed(3, 7500), timed(4, 9500)]);
+  assert.deepEqual(
+    [order(), ableAt(rows, 0)],
+    [
+      [4, 2, 3],
+      [false, false],
+    ],
+  );
+  page.clock.pass(500);
+  assert.deepEqual(ableAt(rows, 0), [true, true]);
+});
+
+test("once the mouse has left, or has not moved for long, all stand in their order again", () => {
+  for (const end of [() => on("pointerleave"), () => page.clock.pass(3200)]) {
+    const { made, order } = holding([timed(1, 3000), timed(2, 50_000), timed(3, 90_000)]);
+    on("pointerenter");
+    made.take([timed(2, 50_000), timed(3, 90_000)]);
+    assert.deepEqual(order(), [1, 2, 3]);
+    end();
+    assert.deepEqual(order(), [2, 3]);
+  }
+});
+
 test("what was pinned stands apart, the one on the stage marked", () => {
   const { made } = holding([]);
   made.pins([card(1), card(2)], 2);
