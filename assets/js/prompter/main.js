@@ -2,6 +2,7 @@ import { button, icon, make } from "../house/elements.js";
 import { cutWordsTold } from "../house/cut.js";
 import { keepKeyboard } from "../house/keyboard.js";
 import { keys } from "../house/keys.js";
+import { unpressed } from "../house/pressed.js";
 import { say } from "../house/messages.js";
 import { attempt } from "../house/send.js";
 import { markOf } from "../link/marks.js";
@@ -111,10 +112,8 @@ function tell(deed) {
 }
 
 new Socket(`${setup.base}/live`, {
-  frame: (frame) => {
-    take(frame);
-  },
-  missed: (frames) => frames.forEach(take),
+  frame: (frame) => unpressed(() => take(frame)),
+  missed: (frames) => unpressed(() => frames.forEach(take)),
   replaced: () => location.reload(),
 });
 
