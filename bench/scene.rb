@@ -42,7 +42,7 @@ module Bench
     private
 
     def send(line)
-      @reader = @readers.pop until @readers.empty? && @reader
+      @reader = @readers.pop until @readers.empty? && @reader && !@reader.closed?
       at_us = Process.clock_gettime(Process::CLOCK_REALTIME, :microsecond)
       @reader.write("#{line}\r\n")
       at_us
@@ -64,6 +64,9 @@ module Bench
         end
       rescue SystemCallError, IOError
         nil
+      ensure
+        # Whoever begins anew comes again.
+        client.close
       end
     end
   end
