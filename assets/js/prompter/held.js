@@ -102,7 +102,6 @@ export class Held {
     if (this.box.scrollHeight <= room) return;
     this.box.querySelector(".held-more")?.remove();
     const hint = this.box.appendChild(moreOf(all));
-    this.rows.rows.delete("more");
     const ends = [...this.box.querySelectorAll(".held-row")].map((row) => row.offsetTop + row.offsetHeight - this.box.offsetTop);
     const whole = Math.max(1, ends.filter((end) => end + hint.offsetHeight <= room).length);
     hint.textContent = `and ${all - whole} more`;
