@@ -11,12 +11,19 @@ module Bavard
     SLEW = 100
     WALL = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :float_millisecond) }
     STEADY = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC, :float_millisecond) }
+    # Goes on while the machine sleeps, and is the same for all its processes.
+    UPTIME = -> { Process.clock_gettime(Process::CLOCK_BOOTTIME, :millisecond) }
+    BOOT = "/proc/sys/kernel/random/boot_id"
 
     # @param wall [#call] milliseconds of the machine's clock
     # @param steady [#call] milliseconds since whenever
-    def initialize(wall: WALL, steady: STEADY)
+    # @param uptime [#call] milliseconds since the machine began
+    # @param boot [String, nil] which of its beginnings that was; nil where nobody knows
+    def initialize(wall: WALL, steady: STEADY, uptime: UPTIME, boot: File.exist?(BOOT) ? File.read(BOOT).strip : nil)
       @wall = wall
       @steady = steady
+      @uptime = uptime
+      @boot = boot
       @lock = Mutex.new
       @seen = steady.call
       @at = wall.call
@@ -28,7 +35,18 @@ module Bavard
     # @return [Integer] milliseconds by which the machine's clock is ahead, or behind where negative
     def offset_ms = @lock.synchronize { (@wall.call - go_on).round }
 
+    # By which a later process knows how far the machine's clock was set meanwhile.
+    #
+    # @return [Hash{String => Object}, nil] the machine's "boot", and how far this clock is "ahead_ms" of the time since then
+    def mark = @boot && {"boot" => @boot, "ahead_ms" => ahead_ms}
+
+    # @param mark [Hash, nil] of an earlier process
+    # @return [Integer] milliseconds by which this clock is ahead of that one; 0 where nobody can tell, as on another machine
+    def ahead_of(mark) = mark && mark["boot"] == @boot ? ahead_ms - mark["ahead_ms"] : 0
+
     private
+
+    def ahead_ms = call - @uptime.call
 
     def go_on
       seen = @steady.call

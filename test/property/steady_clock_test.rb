@@ -37,6 +37,32 @@ class SteadyClockPropertyTest < Minitest::Test
     end
   end
 
+  # However it was set while one process was there, between both, and while nobody was.
+  def test_a_later_process_knows_how_far_it_was_set
+    RUNS.times do |seed|
+      random = Random.new(seed)
+      uptime = -> { @steady + 900_000 }
+      before = Bavard::SteadyClock.new(wall: -> { @wall }, steady: -> { @steady }, uptime:, boot: "b")
+      pass(random.rand(20_000.0))
+      @wall += JUMPS.sample(random:)
+      pass(random.rand(20_000.0))
+      mark = before.mark
+      pass(random.rand(20_000.0))
+      @wall += JUMPS.sample(random:)
+      later = Bavard::SteadyClock.new(wall: -> { @wall }, steady: -> { @steady - 70 }, uptime:, boot: "b")
+      assert_in_delta later.call - before.call, later.ahead_of(mark), (20_000 / Bavard::SteadyClock::SLEW) + (2 * ROUNDED_MS), "seed #{seed}"
+    end
+  end
+
+  def test_on_another_machine_nobody_can_tell
+    mark = Bavard::SteadyClock.new(boot: "b").mark
+    @wall += HOUR_MS
+    assert_equal 0, Bavard::SteadyClock.new(wall: -> { @wall }, boot: "c").ahead_of(mark)
+    assert_nil Bavard::SteadyClock.new(boot: nil).mark
+    assert_equal 0, Bavard::SteadyClock.new(boot: nil).ahead_of(mark)
+    assert_equal 0, Bavard::SteadyClock.new(boot: nil).ahead_of(nil)
+  end
+
   def test_where_nobody_sets_it_it_is_the_machines_clock
     1000.times do |step|
       pass(step)

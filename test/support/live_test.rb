@@ -51,11 +51,12 @@ class LiveTest < Minitest::Test
 
   # Stands still until it is moved.
   class StillClock
-    attr_accessor :now_ms
+    attr_accessor :now_ms, :mark
 
     def initialize = @now_ms = 1_795_499_520_000
     def call = now_ms
     def offset_ms = 0
+    def ahead_of(earlier) = earlier && mark ? mark["ahead_ms"] - earlier["ahead_ms"] : 0
   end
 
   # The same for all tests of a process: what makes pictures takes longer to begin than a picture takes.

@@ -10,8 +10,9 @@ module Bavard
       # wanted:: whether the host wants it connected
       # platform:: key of a Feeds::Platform, or nil; permission:: a Core::Permission, or nil
       # draft_only:: whether its lines go to drafts alone, and never on air; cursor:: where its kind goes on, as it names it
+      # heard_at_ms:: until when it was heard, by a clock of which SteadyClock#mark was heard_mark
       Feed = Struct.new(:id, :show_id, :kind, :name, :shape, :colour, :address, :password, :mapping, :wanted, :heard_at_ms,
-        :gap, :platform, :draft_only, :cursor, :permission, keyword_init: true)
+        :heard_mark, :gap, :platform, :draft_only, :cursor, :permission, keyword_init: true)
       PLAIN = %i[id show_id kind name shape colour wanted heard_at_ms platform draft_only].freeze
 
       # @param permissions [Permissions]
@@ -48,7 +49,8 @@ module Bavard
         @db[:feeds].where(kind: "inbox", removed_at_ms: nil).where(Sequel.pg_jsonb_op(:address).get_text("token") => token).get(:show_id)
       end
 
-      # @param values [Hash] any of wanted, mapping, name, heard_at_ms, address, draft_only, cursor, permission_id
+      # @param values [Hash] any of wanted, mapping, name, heard_at_ms, heard_mark, address, draft_only, cursor,
+      #   permission_id
       def keep(id, **values)
         values = values.transform_values { |value| value.is_a?(Hash) ? Sequel.pg_jsonb(value) : value }
         @db[:feeds].where(id:).update(values)
@@ -78,7 +80,8 @@ module Bavard
 
         gap = [row[:gap_from_ms], row[:gap_to_ms]]
         Feed.new(**row.slice(*PLAIN), address: row[:address].to_hash, password: @box.open(row[:secret]), mapping: row[:mapping].to_hash,
-          gap: gap.all? ? gap : nil, cursor: row[:cursor]&.to_hash, permission: @permissions.find(row[:permission_id]))
+          gap: gap.all? ? gap : nil, cursor: row[:cursor]&.to_hash, heard_mark: row[:heard_mark]&.to_hash,
+          permission: @permissions.find(row[:permission_id]))
       end
     end
   end

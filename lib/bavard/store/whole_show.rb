@@ -19,7 +19,7 @@ module Bavard
       # Each after those it names.
       TABLES = [
         Table.new(name: :descriptions, of: OF_SHOW, known: true),
-        Table.new(name: :feeds, of: OF_SHOW, without: %i[secret permission_id cursor heard_at_ms gap_from_ms gap_to_ms], known: true),
+        Table.new(name: :feeds, of: OF_SHOW, without: %i[secret permission_id cursor heard_at_ms heard_mark gap_from_ms gap_to_ms], known: true),
         Table.new(name: :stages, of: OF_SHOW, without: %i[token token_digest token_closed cleared_at_line], known: true),
         Table.new(name: :revisions, of: %i[stage_id stages]),
         Table.new(name: :shelves, of: OF_SHOW, refers: {feed_id: :feeds}, known: true),

@@ -50,6 +50,14 @@ class PlatformClockTest < Minitest::Test
     assert_equal HOUR_MS, @clock.behind_ms
   end
 
+  def test_where_ours_was_set_what_came_before_counts_by_the_new_time
+    [20, 900].each { |apart_ms| hear(apart_ms) }
+    @clock.set(HOUR_MS)
+    assert_equal HOUR_MS + 20, @clock.behind_ms
+    @clock.set(-HOUR_MS)
+    assert_equal 0, @clock.behind_ms
+  end
+
   def test_a_time_that_is_no_time_of_day_is_left_alone
     hear(PlatformClock::MOST_MS)
     assert_equal PlatformClock::MOST_MS, @clock.behind_ms

@@ -55,6 +55,29 @@ class HeardTest < LiveTest
     assert_equal "Disconnected by you.", Bavard::Live::Show.new(@record, means).lanes.values.first.state.reason
   end
 
+  # The machine's clock was set an hour ahead, and the process was killed.
+  def test_where_the_clock_was_set_meanwhile_it_was_heard_by_ours
+    clock.mark = {"boot" => "b", "ahead_ms" => 500}
+    @lane.keep_heard(@lane.heard_so_far(clock.now_ms))
+    said = Bavard::Core::Said.new("ann", "Ann", nil, [], "before", false, false)
+    @show.reception.receive(@lane, nil, Bavard::Core::Intake.new(:line, @lane.id, "m1", clock.now_ms - 40, clock.now_ms, said))
+    heard_ms = kept.first
+    clock.mark = {"boot" => "b", "ahead_ms" => 3_600_500}
+    clock.now_ms += 3_600_200
+    later = Bavard::Live::Show.new(@record, means).lanes.values.first
+    assert_equal 3_600_040, later.clock_behind_ms
+    assert_equal heard_ms + 3_600_000, resumed(later).heard_at_ms
+  end
+
+  # @return [Bavard::Feeds::Resume] from where it goes on
+  def resumed(lane)
+    wait_for("the connection to be asked for") do
+      lane.kind.stub(:connection, ->(_, resume, **) { (@resume = resume) && raise(IOError) }) { lane.send(:open_connection, nil) }
+    rescue IOError
+      @resume
+    end
+  end
+
   def test_what_an_earlier_connection_had_heard_counts_no_more
     heard = @lane.heard_so_far(clock.now_ms)
     @lane.instance_variable_set(:@runner, Object.new)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../../lib/bavard/steady_clock"
 require_relative "../../support/live_test"
 require_relative "../../support/minimal_irc"
 
@@ -8,7 +9,7 @@ class ShowTest < LiveTest
   def setup
     super
     @server = MinimalIrc.new
-    @clock = -> { Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond) }
+    @clock = Bavard::SteadyClock.new
     make_means_with(@clock)
     @record = make_show_on(@server)
     @shows = Bavard::Live::Shows.new(means, lease:).start

@@ -25,6 +25,9 @@ module Bavard
           @apart << (line.arrived_at_ms - line.platform_time_ms)
         end
 
+        # @param ahead_ms [Integer] by which ours was set ahead since all that was heard
+        def set(ahead_ms) = @apart.map! { |apart_ms| apart_ms + ahead_ms }
+
         # @return [Integer, nil] milliseconds that its clock is behind ours: what its times lack. 0 where both agree; nil where nobody knows
         def behind_ms
           least = @apart.min or return

@@ -23,7 +23,7 @@ module Bavard
       def initialize(show, means, take_in)
         super(show)
         @known = means.stores.lines
-        @keeping = FeedKeeping.new(means.journal, means.stores)
+        @keeping = FeedKeeping.new(means.journal, means.stores, means.clock)
         @platforms = KnownPlatforms.new(means.platforms, means.door)
         @ways = FeedWays.new(@platforms, means.door, means.clock)
         @take_in = take_in

@@ -6,10 +6,12 @@ module Bavard
     class FeedKeeping
       # @param journal [Journal]
       # @param stores [Store::Stores]
-      def initialize(journal, stores)
+      # @param clock [#mark]
+      def initialize(journal, stores, clock)
         @journal = journal
         @feeds = stores.feeds
         @permissions = stores.permissions
+        @clock = clock
       end
 
       # @param from_ms [Integer] since then nothing could be heard
@@ -17,7 +19,7 @@ module Bavard
       def missed(feed, from_ms, to_ms) = @journal.behind(feed.show_id, :gap, feed.id, from_ms, to_ms)
 
       # @param cursor [Hash] from where it goes on
-      def heard(feed, at_ms, cursor) = @journal.behind(feed.show_id, :feed, feed.id, {heard_at_ms: at_ms, cursor:})
+      def heard(feed, at_ms, cursor) = @journal.behind(feed.show_id, :feed, feed.id, {heard_at_ms: at_ms, heard_mark: @clock.mark, cursor:})
 
       # It reads another place, so that what was heard at the earlier one does not count, also not what waits to be kept.
       def readdressed(feed)

@@ -54,7 +54,6 @@ module Bavard
         @thinned = PaceTrace.new
         @seen = seen.to_h { |id| [id, true] }
         @last_id = seen.last
-        @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max
         @noted = []
         @earlier = []
         @platform_clock = Core::Chat::PlatformClock.new
@@ -62,7 +61,7 @@ module Bavard
         @outbox = Feeds::Outbox.new
         @wardrobe = wardrobe
         @report = LaneReport.new(self, wardrobe)
-        entries.each { |kept| note(kept) }
+        go_on(entries)
       end
 
       def id = feed.id
@@ -142,6 +141,9 @@ module Bavard
         @noted << kept
         @noted.shift if @noted.size > SHOWN_LINES
       end
+
+      # @return [Integer, nil] when anything was heard last
+      def heard_at_ms = @connection&.heard_at_ms || @heard_at_ms
 
       # @return [Integer, nil] milliseconds that its platform's clock is behind ours; nil where nobody knows
       def clock_behind_ms = @platform_clock.behind_ms
@@ -251,6 +253,14 @@ module Bavard
 
       def clock = @ways.clock
 
+      # From where it was left off. The machine's clock may have been set meanwhile: what was told by the one of before counts by ours.
+      def go_on(entries)
+        entries.each { |kept| note(kept) }
+        ahead_ms = clock.ahead_of(feed.heard_mark)
+        @heard_at_ms = [feed.heard_at_ms, entries.last&.line&.arrived_at_ms].compact.max&.+(ahead_ms)
+        @platform_clock.set(ahead_ms)
+      end
+
       # What is still on its way from there does not count.
       def leave
         @runner&.halt
@@ -261,7 +271,7 @@ module Bavard
       # Called in the runner's thread.
       def open_connection(runner)
         @outbox.take.each { |letter| @send.call(self, runner, Core::Intake.new(:answered, id, nil, nil, clock.call, not_sent(letter.answer_id))) }
-        resume = Feeds::Resume.new(@last_id, @connection&.heard_at_ms || @heard_at_ms, resume_cursor, clock_behind_ms)
+        resume = Feeds::Resume.new(@last_id, heard_at_ms, resume_cursor, clock_behind_ms)
         options = {clock:, take: ->(intake) { @send.call(self, runner, intake) }, reject: ->(what) { @mishaps.rejected(feed.kind.to_sym, what) },
                    outbox: @outbox}
         way = @ways.to(feed) { |newer| keep_permission(newer) }

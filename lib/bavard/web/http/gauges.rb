@@ -83,7 +83,7 @@ module Bavard
 
       def feeds
         heard = each_feed("heard_seconds", "When it was last heard, Unix time") do |lane, labels|
-          lane.feed.heard_at_ms&.then { |ms| [labels, ms / 1000.0] }
+          lane.heard_at_ms&.then { |ms| [labels, ms / 1000.0] }
         end
         [each_feed("state", "1 at the state that a feed is in") { |lane, labels| [{**labels, state: lane.state.state}, 1] },
           each_feed("wanted", "1 where its host wants it connected") { |lane, labels| [labels, lane.feed.wanted ? 1 : 0] }, heard]
