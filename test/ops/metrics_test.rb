@@ -54,7 +54,7 @@ class MetricsTest < WebTest
     wait_for("the line to be counted") { value(%(bavard_lines_total{action="pass"})) == 1 }
     assert_equal 1, value(%(bavard_arrival_to_sent_seconds_count{show="#{@record.id}"}))
     assert_equal 1, value("bavard_feed_state{show=\"#{@record.id}\",feed=\"#{lane.feed.id}\",kind=\"irc\",state=\"live\"}")
-    assert_equal clock.now_ms / 1000r, value("bavard_feed_heard_seconds{show=\"#{@record.id}\",feed=\"#{lane.feed.id}\",kind=\"irc\"}")
+    assert_equal clock.now_ms/1000r, value("bavard_feed_heard_seconds{show=\"#{@record.id}\",feed=\"#{lane.feed.id}\",kind=\"irc\"}")
     line = @show.ask { |show| show.lines.to_a.last }
     @show.ask { |show| show.pull_line(line.id, "Odalys") }
     assert_equal 1, value(%(bavard_pulls_total{show="#{@record.id}"}))

@@ -47,6 +47,23 @@ class LogTest < LiveTest
     assert_equal 4, found.size
   end
 
+  # Whatever became of them.
+  def test_lines_alone_are_the_same_lines
+    setup_lines
+    more = keep("with all that a line can have", login: "cid").line
+    more.reply = Bavard::Core::Reply.new("m1", "ann", "the reed is singing")
+    more.placed = [[0, 4, "reed"]]
+    more.person = Bavard::Core::Chat::Person.new(@feed.id, "cid", "Cid", "#5fb8d6", ["broadcaster"], avatar: "https://pictures.example/cid.png")
+    db[:lines].where(id: more.id).delete
+    stores.lines.add(@show.id, [Entry.new(more, Bavard::Core::Gate::PASS, true, false)])
+    entries = enum_for_log(:each)
+    assert_equal entries.map { |entry| plain(entry.line) }, enum_for_log(:each_line).map { |line| plain(line) }
+    assert_equal [["broadcaster"], "ann", [[0, 4, "reed"]]], [entries.last.line.person.badges, entries.last.line.reply.name, entries.last.line.placed]
+  end
+
+  def enum_for_log(which) = @log.enum_for(which, @show.id, Search.new(kind: nil)).to_a
+  def plain(line) = line.to_h.merge(person: line.person.instance_variables.to_h { |name| [name, line.person.instance_variable_get(name)] })
+
   def test_hostile_words_are_only_words
     setup_lines
     ["'; DROP TABLE lines; --", "\\", "& | !", "((((", "a" * 200, ":*", "'"].each { |text| assert_kind_of Array, found(text:) }

@@ -21,17 +21,35 @@ module Bavard
     # Shorter ones are done before another process has begun.
     FEWEST_HALVED = 4000
 
-    # A part of it that another process does.
+    # A part of it that another process does. That has read the program by then, and waits: begun before anything is asked of the
+    # database, it shares no line to it.
     class Elsewhere
       # @return [Integer] lines that it has looked at
       attr_reader :done
 
-      def initialize(order)
+      # @yieldparam order [Hash] there
+      # @yieldparam output [IO]
+      def initialize
         @done = 0
-        @process = IO.popen(["ruby", __FILE__], "r+", err: File::NULL)
+        @process = IO.popen("-", "r+")
+        return if @process
+
+        begin
+          order = $stdin.gets
+          yield JSON.parse(order), $stdout if order
+        ensure
+          exit!
+        end
+      end
+
+      # @param order [Hash] what it is to do
+      def take(order)
         @process.puts(JSON.generate(order))
         @reading = Thread.new { @process.each_line { |line| read(JSON.parse(line, symbolize_names: true)) } }
       end
+
+      # There is nothing for it.
+      def leave = @process.close
 
       # @return [Hash] once it is there
       def result
@@ -57,16 +75,24 @@ module Bavard
     end
 
     def run(output)
+      elsewhere = begin_elsewhere if @halved_from.finite? && @order["alone"] != false && !part?
       total = @log.count(show_id, search(from_ms, to_ms), most: 1_000_000)
-      middle_ms = middle_ms(total)
-      elsewhere = [middle_ms && Elsewhere.new(@order.merge("counted_from_ms" => middle_ms))].compact
-      replay = heard(middle_ms || to_ms) { |done| tell(output, done: done + elsewhere.sum(&:done), total:) }
-      parts = [replay.part, *elsewhere.map(&:result)]
-      result = @order["counted_from_ms"] ? parts.first : Core::Gate::Replay.together(parts)
+      middle_ms = share(elsewhere, total) if elsewhere
+      elsewhere = nil unless middle_ms
+      replay = heard(middle_ms || to_ms) { |done| tell(output, done: done + elsewhere&.done.to_i, total:) }
+      parts = [replay.part, elsewhere&.result].compact
+      result = part? ? parts.first : Core::Gate::Replay.together(parts)
       tell(output, done: result[:lines], total:, result:)
     end
 
     private
+
+    # @return [Boolean] whether this is the later half
+    def part? = @order.key?("counted_from_ms")
+
+    def begin_elsewhere
+      Elsewhere.new { |order, output| ReplayCommand.new(order, Store::Database.open(ENV.fetch("DATABASE_URL"))).run(output) }
+    end
 
     def show_id = @order["show"]
     def from_ms = @order["counted_from_ms"] || @order["from_ms"]
@@ -77,16 +103,18 @@ module Bavard
     # @yieldparam done [Integer] lines, now and then
     def heard(until_ms)
       replay = replay()
-      @log.each(show_id, search(heard_from_ms, until_ms)) do |entry|
-        replay.hear(entry.line)
+      @log.each_line(show_id, search(heard_from_ms, until_ms)) do |line|
+        replay.hear(line)
         yield replay.lines if (replay.lines % TELL_EVERY).zero?
       end
       replay
     end
 
-    # @return [Integer, nil] where the later half begins, if that is worth it
-    def middle_ms(total)
-      @log.moment(show_id, search(from_ms, to_ms), total / 2) if total >= @halved_from && @order["alone"] != false && !@order["counted_from_ms"]
+    # @return [Integer, nil] where the later half begins that is done elsewhere, if that is worth it
+    def share(elsewhere, total)
+      middle_ms = @log.moment(show_id, search(from_ms, to_ms), total / 2) if total >= @halved_from
+      middle_ms ? elsewhere.take(@order.merge("counted_from_ms" => middle_ms)) : elsewhere.leave
+      middle_ms
     end
 
     def replay

@@ -26,6 +26,11 @@ module Bavard
         kind: "text", text: "text", arrived_at_ms: "bigint", platform_time_ms: "bigint", shown_at_ms: "bigint", action: "text", rule: "text",
         seen: "text", aired: "boolean", pulled: "boolean", held: "boolean", deleted: "boolean", detail: "jsonb", trace: "jsonb"
       }.freeze
+      # What a line is made of, whatever became of it. Most have no badges and no detail, and documents are slow to read.
+      SAID = [:id, :feed_id, :platform_id, :login, :display_name, :colour, :kind, :text, :arrived_at_ms, :platform_time_ms, :shown_at_ms,
+        Sequel.as(Sequel.function(:nullif, :badges, Sequel.cast("[]", :jsonb)), :badges),
+        Sequel.as(Sequel.function(:nullif, :detail, Sequel.cast("{}", :jsonb)), :detail)].freeze
+      NO_DETAIL = {}.freeze
       # Of a row that an earlier version put into a file.
       OTHERWISE = {deleted: "coalesce(deleted, false)"}.freeze
       ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.map { |name| OTHERWISE.fetch(name, name) }.join(", ")} FROM " \
@@ -178,6 +183,13 @@ module Bavard
         rows.map { |row| entry(row, row[:detail].to_hash, people) }
       end
 
+      # @param rows [Array<Hash>] of the table, the columns of SAID alone
+      # @return [Array<Core::Chat::Line>] as in {#read_all}
+      def said(rows)
+        people = {}
+        rows.map { |row| line(row, row[:detail] || NO_DETAIL, people) }
+      end
+
       # Whatever is written meanwhile is written as a whole, or not at all.
       def as_a_whole(&block) = @db.transaction(&block)
 
@@ -197,10 +209,13 @@ module Bavard
       end
 
       def entry(row, detail, people)
+        Entry.new(line(row, detail, people), verdict(row, detail["shown"]), row[:aired], row[:pulled], row[:trace].to_a, row[:held], row[:deleted])
+      end
+
+      def line(row, detail, people)
         line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row, detail, people), row[:kind].to_sym, row[:text],
           Core::Chat::Line::PLAIN, row[:arrived_at_ms], row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
-        Entry.new(LineDetail.read(detail, line), verdict(row, detail["shown"]), row[:aired], row[:pulled], row[:trace].to_a, row[:held],
-          row[:deleted])
+        LineDetail.read(detail, line)
       end
 
       # Most went by as they came.

@@ -29,15 +29,13 @@ module Bavard
       end
 
       # @yieldparam entry [Lines::Entry] oldest first
-      def each(show_id, search)
-        last_id = 0
-        loop do
-          rows = where(show_id, search).where { id > last_id }.order(:id).limit(BATCH).all
-          rows.each { |row| yield @lines.read(row) }
-          return if rows.size < BATCH
+      def each(show_id, search, &)
+        each_batch(where(show_id, search)) { |rows| @lines.read_all(rows).each(&) }
+      end
 
-          last_id = rows.last[:id]
-        end
+      # @yieldparam line [Core::Chat::Line] oldest first, without what became of it
+      def each_line(show_id, search, &)
+        each_batch(where(show_id, search).select(*Lines::SAID)) { |rows| @lines.said(rows).each(&) }
       end
 
       # @return [Integer, nil] millisecond that the id of the line behind so many of them begins with: one to search from, or to
@@ -57,6 +55,17 @@ module Bavard
       end
 
       private
+
+      def each_batch(found)
+        last_id = 0
+        loop do
+          rows = found.where { id > last_id }.order(:id).limit(BATCH).all
+          yield rows
+          return if rows.size < BATCH
+
+          last_id = rows.last[:id]
+        end
+      end
 
       def where(show_id, search)
         found = @db[:lines].where(show_id:)
