@@ -35,6 +35,7 @@ require_relative "pictures/fetcher"
 require_relative "pictures/workshop"
 require_relative "relay/nchan"
 require_relative "settings"
+require_relative "start/lean"
 require_relative "steady_clock"
 require_relative "store/database"
 require_relative "store/lease"
@@ -79,6 +80,7 @@ module Bavard
     def run
       many_connections
       JustInTime.only_here
+      Start::Lean.only_here
       end_with_whoever_started_us
       listen
       return unless await_database
