@@ -89,6 +89,24 @@ class StoresTest < LiveTest
     assert_equal [["bob", "#f3b634"], ["ann", "#1eaedb"]], others.map { |person| [person.login, person.colour] }
   end
 
+  # For a show that begins anew.
+  def test_of_what_was_on_air_the_newest_come_without_their_trace
+    show = make_show
+    steps = [["received", 1, nil], ["held", 2, "5000"]]
+    stores.lines.add(show.id, [[1000, true], [2000, false]].map do |id, aired|
+      entry(id).tap do |one|
+        one.aired = aired
+        one.trace = steps
+      end
+    end)
+    latest = stores.lines.latest(show.id, 2)
+    assert_equal [[], steps], latest.map(&:trace)
+    whole = latest.map { |entry| stores.lines.find(show.id, entry.line.id) }
+    assert_equal [steps, steps], whole.map(&:trace)
+    untold = ->(entry) { entry.to_h.except(:trace, :line).merge(text: entry.line.text, login: entry.line.person.login, badges: entry.line.person.badges) }
+    assert_equal whole.map(&untold), latest.map(&untold)
+  end
+
   def test_a_document_that_does_not_fit_its_format_makes_no_stage
     show = make_show
     error = assert_raises(Bavard::Error) do

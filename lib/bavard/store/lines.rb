@@ -31,6 +31,8 @@ module Bavard
         Sequel.as(Sequel.function(:nullif, :badges, Sequel.cast("[]", :jsonb)), :badges),
         Sequel.as(Sequel.function(:nullif, :detail, Sequel.cast("{}", :jsonb)), :detail)].freeze
       NO_DETAIL = {}.freeze
+      # And where it was left: of one that was on air nobody asks by which steps.
+      LEFT = [*SAID, :action, :rule, :seen, :aired, :pulled, :held, :deleted, Sequel.case({aired: nil}, :trace).as(:trace)].freeze
       # Of a row that an earlier version put into a file.
       OTHERWISE = {deleted: "coalesce(deleted, false)"}.freeze
       ADD = "INSERT INTO lines (#{COLUMNS.keys.join(", ")}) SELECT #{COLUMNS.keys.map { |name| OTHERWISE.fetch(name, name) }.join(", ")} FROM " \
@@ -93,9 +95,9 @@ module Bavard
         @db[ADD_STEPS, JSON.generate(steps.map { |id, more| {id:, steps: more} })].update
       end
 
-      # @return [Array<Entry>] lines that were held when this was last written, oldest first
+      # @return [Array<Entry>] lines that were held when this was last written, oldest first; of what was on air without its trace
       def held(show_id)
-        read_all(@db[:lines].where(show_id:, held: true, pulled: false).order(:id).all)
+        read_all(@db[:lines].where(show_id:, held: true, pulled: false).order(:id).select(*LEFT).all)
       end
 
       # It is not taken away any more, whoever did it.
@@ -142,9 +144,9 @@ module Bavard
         mark(said, up_to_id, pulled: true, deleted: true)
       end
 
-      # @return [Array<Entry>] the newest chat lines, oldest first
+      # @return [Array<Entry>] the newest chat lines, oldest first; of what was on air without its trace
       def latest(show_id, count)
-        @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).all.reverse.then { |rows| read_all(rows) }
+        @db[:lines].where(show_id:, kind: CHAT).reverse(:id).limit(count).select(*LEFT).all.reverse.then { |rows| read_all(rows) }
       end
 
       # Counted where they lie: an hour of a busy chat is too much to be carried here.
@@ -180,7 +182,7 @@ module Bavard
       # @return [Array<Entry>] whoever wrote several of them is one person in all of them
       def read_all(rows)
         people = {}
-        rows.map { |row| entry(row, row[:detail].to_hash, people) }
+        rows.map { |row| entry(row, row[:detail] || NO_DETAIL, people) }
       end
 
       # @param rows [Array<Hash>] of the table, the columns of SAID alone
