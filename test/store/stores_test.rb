@@ -93,12 +93,8 @@ class StoresTest < LiveTest
   def test_of_what_was_on_air_the_newest_come_without_their_trace
     show = make_show
     steps = [["received", 1, nil], ["held", 2, "5000"]]
-    stores.lines.add(show.id, [[1000, true], [2000, false]].map do |id, aired|
-      entry(id).tap do |one|
-        one.aired = aired
-        one.trace = steps
-      end
-    end)
+    kept = {1000 => true, 2000 => false}.map { |id, aired| entry(id).tap { |one| one.to_h.merge(aired:, trace: steps).each { |name, value| one[name] = value } } }
+    stores.lines.add(show.id, kept)
     latest = stores.lines.latest(show.id, 2)
     assert_equal [[], steps], latest.map(&:trace)
     whole = latest.map { |entry| stores.lines.find(show.id, entry.line.id) }
