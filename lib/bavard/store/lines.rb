@@ -228,8 +228,11 @@ module Bavard
       end
 
       def person(row, detail, people)
-        known = [*row.values_at(:feed_id, :login, :display_name, :colour), row[:badges].to_a, *detail.values_at("avatar", "badge_pictures")]
-        people[known] ||= Core::Chat::Person.new(*known.first(5), avatar: known[5], badge_pictures: known[6])
+        feed_id, login, name, colour, badges = row.values_at(:feed_id, :login, :display_name, :colour, :badges)
+        avatar = detail["avatar"]
+        badge_pictures = detail["badge_pictures"]
+        people[[feed_id, login, name, colour, badges, avatar, badge_pictures]] ||=
+          Core::Chat::Person.new(feed_id, login, name, colour, badges.to_a, avatar:, badge_pictures:)
       end
     end
   end

@@ -86,8 +86,9 @@ module Bavard
       # @return [Kept] a line of the log, which no book keeps
       def self.of_log(entry)
         line = entry.line
-        last = entry.trace.to_a.reverse_each.find { |name, *| WENT.include?(name) }&.values_at(0, 2)
-        line.state = Core::Moderation::LineState.kept(entry.verdict, **entry.to_h.slice(:held, :aired, :pulled, :deleted), last:)
+        last = entry.trace.to_a.reverse_each.find { |name, *| WENT.include?(name) }&.values_at(0, 2) unless entry.aired
+        line.state = Core::Moderation::LineState.kept(entry.verdict, held: entry.held, aired: entry.aired, pulled: entry.pulled,
+          deleted: entry.deleted, last:)
         Kept.new(line, entry.verdict, line.feed_id)
       end
 
