@@ -18,7 +18,7 @@ module Bavard
   # See above.
   class ReplayCommand
     TELL_EVERY = 500
-    # Shorter ones are done before another process has begun.
+    # Shorter ones are done within a second.
     FEWEST_HALVED = 4000
 
     # A part of it that another process does. That has read the program by then, and waits: begun before anything is asked of the
