@@ -123,18 +123,30 @@ class StandingStillTest < Minitest::Test
     assert_answers
   end
 
-  def test_a_file_larger_than_it_may_go_out_so_often_to_one_address
-    reader = lambda do |_number|
-      connect(receive: 2048).tap { |socket| socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n") }
-    end
+  def reader = connect(receive: 2048).tap { |socket| socket.write("GET #{LARGE} HTTP/1.1\r\nHost: x\r\n\r\n") }
+
+  # What the application has not seen to be closed yet counts too.
+  #
+  # @return [Array<Socket>] of readers to whom the file goes out, as many as there may be
+  def readers_in_all_places
     readers = []
-    # What the application has not seen to be closed yet counts too.
     wait_for("those of other tests to be gone") do
       readers.each(&:close)
-      readers = Array.new(Bavard::Web::Outflow::MOST_OF_ONE_ADDRESS, &reader)
+      readers = Array.new(Bavard::Web::Outflow::MOST_OF_ONE_ADDRESS) { reader }
       readers.all? { |socket| status(socket) == "200" }
     end
-    assert_equal %w[503 503 503 503 503], Array.new(5, &reader).map { |socket| status(socket) }
+    readers
+  end
+
+  # As a player that is asked for another film at once, and again.
+  def test_readers_who_are_gone_before_the_answer_take_nobodys_place
+    Array.new(Bavard::Web::Outflow::MOST_OF_ONE_ADDRESS * 3) { reader }.each(&:close)
+    readers_in_all_places.each(&:close)
+  end
+
+  def test_a_file_larger_than_it_may_go_out_so_often_to_one_address
+    readers = readers_in_all_places
+    assert_equal %w[503 503 503 503 503], Array.new(5) { status(reader) }
     readers.each(&:close)
     @open.clear
     wait_for("the others to be gone") { Net::HTTP.get_response(URI("#{@app.address}#{LARGE}"), {"accept-encoding" => "identity"}).code == "200" }

@@ -22,6 +22,29 @@ module Bavard
       # One file on its way.
       Going = Struct.new(:io, :file, :left, :rest, :address, :moved_at)
 
+      # Stands in the answer for a file until the reader's line is handed over. The server closes it whatever comes: a reader that was gone before
+      # gives its place back.
+      class Boarding
+        def initialize(outflow, going)
+          @outflow = outflow
+          @going = going
+        end
+
+        # @param io [IO] the reader's line
+        def enter(io)
+          @over = true
+          @going.io = io
+          @outflow.admit(@going)
+        end
+
+        def each = nil
+
+        def close
+          @outflow.leave(@going) unless @over
+          @over = true
+        end
+      end
+
       # In front of everything that hands out files.
       class Middleware
         def initialize(app)
@@ -62,12 +85,24 @@ module Bavard
       def hand_over(env, answer)
         status, headers, body = answer
         return answer unless large?(env, body)
-        return close(body, BUSY) unless room?(env["REMOTE_ADDR"])
 
         file, range = opened(body)
-        headers = headers.merge("content-length" => range.size.to_s, "connection" => "close",
-          "rack.hijack" => ->(io) { admit(io, file, range.size, env["REMOTE_ADDR"]) })
-        [status, headers, []]
+        return leave_out(file) unless room?(env["REMOTE_ADDR"])
+
+        boarding = Boarding.new(self, Going.new(nil, file, range.size, nil, env["REMOTE_ADDR"], now))
+        [status, headers.merge("content-length" => range.size.to_s, "connection" => "close", "rack.hijack" => boarding.method(:enter)), boarding]
+      end
+
+      # @param going [Going] whose reader is there
+      def admit(going)
+        @new << going
+        @selector.wakeup
+      end
+
+      # @param going [Going] whose reader went before it was there
+      def leave(going)
+        going.file.close
+        give_back(going.address)
       end
 
       private
@@ -80,9 +115,13 @@ module Bavard
 
       def room?(address) = @lock.synchronize { @count[address] < MOST_OF_ONE_ADDRESS && @count.values.sum < MOST && (@count[address] += 1) }
 
-      def close(body, answer)
-        body.close
-        answer
+      def give_back(address)
+        @lock.synchronize { @count.delete(address) if (@count[address] -= 1) <= 0 }
+      end
+
+      def leave_out(file)
+        file.close
+        BUSY
       end
 
       # Closed once it is through, or its reader gone.
@@ -91,11 +130,6 @@ module Bavard
         file = File.new(body.path, "rb")
         file.seek(range.begin)
         [file, range]
-      end
-
-      def admit(io, file, bytes, address)
-        @new << Going.new(io, file, bytes, nil, address, now)
-        @selector.wakeup
       end
 
       def run
@@ -147,7 +181,7 @@ module Bavard
       rescue IOError, SystemCallError
         nil
       ensure
-        @lock.synchronize { @count.delete(going.address) if (@count[going.address] -= 1) <= 0 }
+        give_back(going.address)
       end
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
