@@ -44,6 +44,16 @@ class InboxTest < WebTest
     assert logged.first.last
   end
 
+  # Also what cannot be one.
+  def test_what_is_no_address_is_refused_in_words
+    ["/in/none", "/in/%FF", "/in/%00", "/in/#{"a" * 5000}"].each { |path| assert_equal [404, "Nothing is taken at this address."], sending(NOTE, path:), path }
+    [@path, "/in/none", "/in", "/in/a/b"].each do |path|
+      get path, {}, "HTTP_ACCEPT" => "text/html"
+      assert_equal [405, "POST"], [last_response.status, last_response.headers["allow"]], path
+      assert_match(/sent here with POST/, JSON.parse(last_response.body)["error"])
+    end
+  end
+
   def test_whatever_its_body_is_called_it_is_read_as_it_is
     [nil, "", "application/x-www-form-urlencoded", "multipart/form-data; boundary=x", "text/plain; charset=utf-8"].each_with_index do |type, number|
       assert_equal [202, nil], sending(NOTE.merge("object" => NOTE["object"].merge("id" => "t#{number}")), type:), type.inspect

@@ -120,6 +120,29 @@ class PagesTest < WebTest
     assert_equal "", last_response.body[%r{<body.*</body>}m].gsub(/<[^>]*>/, "").strip
   end
 
+  # Whatever is made of a link: on the picture nobody reads anything.
+  def test_what_is_no_link_at_all_is_an_empty_page_too
+    sign_up
+    make_stage
+    {"/air" => 404, "/air/" => 404, "/air/%FF" => 404, "/air/%00" => 404, "/air/%FF/behind" => 404, "/air/#{"a" * 5000}" => 404, "/air/%" => 404, "/air/#{@stage.token}/beside" => 404, "/air/a/b/c/d" => 404,
+     "/air/#{@stage.token}/said/none.wav" => 404, "/air/a/said/1.wav" => 404}.each do |path, status|
+      answered, _, body = app.call(Rack::MockRequest.env_for("/").merge("PATH_INFO" => path, "HTTP_ACCEPT" => "text/html"))
+      text = body.each.to_a.join
+      assert_equal [status, ""], [answered, text[%r{<body.*</body>}m].to_s.gsub(/<[^>]*>/, "").strip], path
+      refute_match(/not found|bad request/i, text, path)
+    end
+  end
+
+  def test_a_slash_behind_a_link_is_no_other_link
+    sign_up
+    make_stage
+    ["", "/behind"].each do |side|
+      get "/air/#{@stage.token}#{side}/"
+      assert_equal 200, last_response.status
+      assert_includes last_response.body, %(data-socket="/air/#{@stage.token}/live")
+    end
+  end
+
   def test_the_air_page_sets_no_cookie_and_needs_none
     sign_up
     make_stage
@@ -144,9 +167,12 @@ class PagesTest < WebTest
     sign_up
     make_stage
     ["%", "a[b", "size[]=1&size[x]=2", "%FF%FE=1", "a=1&" * 5000, "face=\"><script>", "=&&=;"].each do |query|
-      status, _, body = app.call(Rack::MockRequest.env_for("/air/#{@stage.token}").merge("QUERY_STRING" => query))
-      assert_includes [200, 400], status, query[0, 40]
-      refute_includes body.each.to_a.join, "><script>"
+      status, _, body = app.call(Rack::MockRequest.env_for("/air/#{@stage.token}").merge("QUERY_STRING" => query, "HTTP_ACCEPT" => "text/html"))
+      assert_equal 200, status, query[0, 40]
+      text = body.each.to_a.join
+      refute_includes text, "><script>"
+      assert_includes text, %(data-socket="/air/#{@stage.token}/live"), query[0, 40]
+      assert_equal "", text[%r{<body.*</body>}m].gsub(/<[^>]*>/, "").strip, query[0, 40]
     end
   end
 

@@ -22,6 +22,8 @@ module Bavard
       # One that nobody needs goes to sleep after so long, and not before.
       REST_AFTER_MS = 600_000
       REST_EVERY_S = 15
+      # Of a link, or of an address that takes what is sent.
+      TOKEN = /\A[\w-]{1,64}\z/
       ENDING = "Bavard is stopping. Try again in a moment."
       CLOSED = "This show is closed, or is no more. Whoever runs this Bavard can say why."
 
@@ -100,6 +102,8 @@ module Bavard
 
       # @return [Array(Show, StageDesk), nil] what a token's link shows
       def by_token(token)
+        return unless token?(token)
+
         of_those { |show| show.desks.each_value.find { |desk| desk.stage.token == token } } ||
           of_one(@means.stores.stages.show_of(token)) { |show| show.desks.each_value.find { |desk| desk.stage.token == token } }
       end
@@ -111,6 +115,8 @@ module Bavard
 
       # @return [Array(Show, FeedLane), nil] whose address of their own this is
       def by_inbox(token)
+        return unless token?(token)
+
         lane = ->(show) { show.lanes.each_value.find { |one| one.feed.kind == "inbox" && one.feed.address["token"] == token } }
         of_those(&lane) || of_one(@means.stores.feeds.show_of_inbox(token), &lane)
       end
@@ -138,6 +144,9 @@ module Bavard
       end
 
       private
+
+      # Whatever somebody writes in the place of one, the database is not asked for what cannot be any.
+      def token?(given) = given.valid_encoding? && given.match?(TOKEN)
 
       def begin_all
         @store.ids_by_need.each do |id|

@@ -45,6 +45,12 @@ module Bavard
         JSON.generate(error: error.message, field: error.field)
       end
 
+      # Somebody who opens it to see what it is.
+      get(/.*/) do
+        content_type :json
+        halt 405, {"allow" => "POST"}, JSON.generate(error: "Activities are sent here with POST, each signed.")
+      end
+
       private
 
       # @return [Core::Intake, nil] nil of a heartbeat: nothing that is signed

@@ -20,6 +20,11 @@ module Bavard
       set :dump_errors, false
       set :protection, false
       set :host_authorization, permitted_hosts: []
+      # Also with a slash behind it.
+      set :strict_paths, false
+
+      # Options that cannot be read are none: the stage is shown all the same.
+      def call(env) = super(query?(env) ? env : env.merge("QUERY_STRING" => ""))
 
       # What stands in front of the camera: everything, where nothing stands behind it.
       get("/:token") { answer("front") }
@@ -37,12 +42,21 @@ module Bavard
         Media::Espeak.wav(parts.map(&:to_a), **manner) || halt(503)
       end
 
+      # A part of a link, or more than one.
+      get(/.*/) { nothing }
+
       helpers do
-        def answer(side)
+        def answer(side) = known?(params[:token]) ? page("/air/#{params[:token]}/live", request.GET, side) : nothing(side)
+
+        def nothing(side = nil)
+          status 404
+          page("", {}, side)
+        end
+
+        def page(socket, options, side)
           cache_control :no_store
-          known = known?(params[:token])
-          status 404 unless known
-          LinkPage.new(self, known ? "/air/#{params[:token]}/live" : "", query, edited: false, side:).answer
+          content_type :html
+          LinkPage.new(self, socket, options, edited: false, side:).answer
         end
 
         # While the database is away, a show that sleeps cannot be told from one that is none: its page waits for it.
@@ -51,12 +65,15 @@ module Bavard
         rescue Sequel::DatabaseError, Sequel::PoolTimeout
           true
         end
+      end
 
-        def query
-          request.GET
-        rescue ArgumentError # a query that is no query
-          {}
-        end
+      private
+
+      def query?(env)
+        Rack::Utils.parse_nested_query(env["QUERY_STRING"])
+        true
+      rescue Rack::BadRequest
+        false
       end
     end
   end
