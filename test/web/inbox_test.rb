@@ -47,6 +47,7 @@ class InboxTest < WebTest
   # Also what cannot be one.
   def test_what_is_no_address_is_refused_in_words
     ["/in/none", "/in/%FF", "/in/%00", "/in/#{"a" * 5000}"].each { |path| assert_equal [404, "Nothing is taken at this address."], sending(NOTE, path:), path }
+    assert_equal [400, "That request cannot be read."], sending(NOTE, path: "#{@path}?%")
     [@path, "/in/none", "/in", "/in/a/b"].each do |path|
       get path, {}, "HTTP_ACCEPT" => "text/html"
       assert_equal [405, "POST"], [last_response.status, last_response.headers["allow"]], path

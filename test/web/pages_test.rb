@@ -176,6 +176,22 @@ class PagesTest < WebTest
     end
   end
 
+  # Ours it is not: nobody is called for it, whoever sends it however often.
+  def test_a_query_that_cannot_be_read_is_refused_and_no_fault_of_ours
+    stations = Bavard::Web::App::STATIONS.keys.map { |path| "#{path}/" } + %w[/ /prompter/]
+    open_to_all = ["/mic/none", "/prompter/#{"a" * 32}", "/people/join/none"]
+    sign_up
+    (stations + open_to_all).product(["%", "a=1&a[b]=2", "a=1&" * 5000]).each do |path, query|
+      status, _, body = app.call(Rack::MockRequest.env_for(path, "HTTP_COOKIE" => cookies).merge("QUERY_STRING" => query, "HTTP_ACCEPT" => "text/html"))
+      assert_equal 400, status, "#{path}?#{query[0, 20]}"
+      assert_includes body.each.to_a.join, "That request cannot be read."
+    end
+    get "/metrics"
+    refute_match(/bavard_faults_total\{/, last_response.body)
+  end
+
+  def cookies = rack_mock_session.cookie_jar.for(URI("http://example.org/"))
+
   def test_no_form_value_brings_a_page_down
     sign_up
     make_stage

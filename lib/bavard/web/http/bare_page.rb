@@ -9,6 +9,7 @@ module Bavard
     # programs. On the broadcast picture nothing is ever said: what is opened there is empty, transparent, and asks again.
     module BarePage
       AGAIN_S = 2
+      UNREAD = "That request cannot be read."
       TITLES = {404 => "Nothing here", 503 => "One moment"}.freeze
       # Pages that viewers see. Transparent, as a stage without anything on it.
       ON_PICTURE = %r{\A/air/}

@@ -25,7 +25,7 @@ module Bavard
       rescue Live::Elsewhere => error
         There.answer(env, error.address)
       rescue Rack::BadRequest, ArgumentError => error
-        answer(env, 400, "That request cannot be read.\n", error)
+        answer(env, 400, "#{BarePage::UNREAD}\n", error)
       rescue StandardError => error
         answer(env, 500, FAULT, error)
       end

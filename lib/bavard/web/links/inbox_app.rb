@@ -3,6 +3,7 @@
 require "json"
 require "sinatra/base"
 require_relative "../../error"
+require_relative "../http/bare_page"
 require_relative "../http/bodies"
 require_relative "../../feeds/activities"
 
@@ -43,6 +44,11 @@ module Bavard
         site.mishaps.rejected(:inbox, error.message)
         status error.field.to_s.match?(/\A(?:timestamp|signature)\z/) ? 401 : error.status
         JSON.generate(error: error.message, field: error.field)
+      end
+
+      error(Sinatra::BadRequest) do
+        content_type :json
+        JSON.generate(error: BarePage::UNREAD)
       end
 
       # Somebody who opens it to see what it is.

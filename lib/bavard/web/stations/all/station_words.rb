@@ -2,6 +2,7 @@
 
 require "json"
 require "sequel"
+require "sinatra/base"
 require_relative "../../../error"
 require_relative "../../../live/show/elsewhere"
 require_relative "../../http/bare_page"
@@ -12,6 +13,9 @@ module Bavard
   module Web
     # How pages of the application read what they are given, and how they tell what went wrong.
     module StationWords
+      # Those of Rack's that Sinatra leaves as they are.
+      UNREAD = [Rack::QueryParser::QueryLimitError, Rack::QueryParser::ParamsTooDeepError].freeze
+
       # @param app [Class] whose errors are told in words
       def self.errors(app)
         app.error(Bavard::Error) do
@@ -29,7 +33,17 @@ module Bavard
 
         app.error(Live::Elsewhere) { halt There.answer(env, env["sinatra.error"].address) }
 
+        unread(app)
         faults(app)
+      end
+
+      # What is not ours to mend.
+      def self.unread(app)
+        app.error(Sinatra::BadRequest, *UNREAD) do
+          site.mishaps.rejected(:web, "a request that cannot be read")
+          status 400
+          problem(BarePage::UNREAD)
+        end
       end
 
       # What is reached by a link alone: no cookie is set or read, and faults are told in words.
@@ -53,7 +67,7 @@ module Bavard
 
         app.not_found { problem("There is nothing at this address.") }
       end
-      private_class_method :faults
+      private_class_method :faults, :unread
 
       def site = env["bavard.site"]
 
