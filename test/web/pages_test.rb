@@ -179,12 +179,14 @@ class PagesTest < WebTest
   # Ours it is not: nobody is called for it, whoever sends it however often.
   def test_a_query_that_cannot_be_read_is_refused_and_no_fault_of_ours
     stations = Bavard::Web::App::STATIONS.keys.map { |path| "#{path}/" } + %w[/ /prompter/]
-    open_to_all = ["/mic/none", "/prompter/#{"a" * 32}", "/people/join/none"]
+    links = ["/mic/none", "/prompter/#{"a" * 32}", "/people/join/none"]
     sign_up
-    (stations + open_to_all).product(["%", "a=1&a[b]=2", "a=1&" * 5000]).each do |path, query|
+    (stations + links).product(["%", "a=1&a[b]=2", "a=1&" * 5000]).each do |path, query|
       status, _, body = app.call(Rack::MockRequest.env_for(path, "HTTP_COOKIE" => cookies).merge("QUERY_STRING" => query, "HTTP_ACCEPT" => "text/html"))
       assert_equal 400, status, "#{path}?#{query[0, 20]}"
-      assert_includes body.each.to_a.join, "That request cannot be read."
+      text = body.each.to_a.join
+      assert_includes text, "That request cannot be read."
+      assert_match(%r{href="/">Go on}, text, path) if stations.include?(path)
     end
     get "/metrics"
     refute_match(/bavard_faults_total\{/, last_response.body)

@@ -24,8 +24,6 @@ module Bavard
       OLD_FORM = "This form is too old, or came from another site. Go back, load the page again, and send it once more.\n"
 
       NOTHING = "There is nothing at this address.\n"
-      # To whatever is theirs, or to the form by which one signs in.
-      ON = ["/", "Go on"].freeze
 
       # Where accounts are kept.
       STORAGE = lambda do |site|
@@ -166,7 +164,7 @@ module Bavard
           plugin :middleware
           plugin :flash
           plugin :render, views: File.join(__dir__, "views"), escape: true, layout: "layout"
-          plugin(:route_csrf) { |request| request.halt(BarePage.answer(env, 403, OLD_FORM, out: ON)) }
+          plugin(:route_csrf) { |request| request.halt(BarePage.answer(env, 403, OLD_FORM, out: BarePage::ON)) }
           plugin(:rodauth, csrf: :route_csrf) do
             enable(*FEATURES)
             [STORAGE, SILENCE, STRENGTH, CLOSED_CODES, COMING_AND_GOING, WAYS, WORDS].each { |part| instance_exec(site, &part) }
@@ -182,7 +180,7 @@ module Bavard
         request.on("account") do
           request.is("places") { places(request) }
           request.rodauth
-          request.halt(BarePage.answer(env, 404, NOTHING, out: ON))
+          request.halt(BarePage.answer(env, 404, NOTHING, out: BarePage::ON))
         end
         nil
       end

@@ -9,6 +9,8 @@ module Bavard
     # programs. On the broadcast picture nothing is ever said: what is opened there is empty, transparent, and asks again.
     module BarePage
       AGAIN_S = 2
+      # To whatever is theirs, or to the form by which one signs in.
+      ON = ["/", "Go on"].freeze
       UNREAD = "That request cannot be read."
       TITLES = {404 => "Nothing here", 503 => "One moment"}.freeze
       # Pages that viewers see. Transparent, as a stage without anything on it.

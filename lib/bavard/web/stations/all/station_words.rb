@@ -42,7 +42,7 @@ module Bavard
         app.error(Sinatra::BadRequest, *UNREAD) do
           site.mishaps.rejected(:web, "a request that cannot be read")
           status 400
-          problem(BarePage::UNREAD)
+          problem(BarePage::UNREAD, out: way_out && BarePage::ON)
         end
       end
 
@@ -106,13 +106,15 @@ module Bavard
       def way_out = nil
 
       # A page where one is asked for, else JSON.
-      def problem(message, field: nil)
+      #
+      # @param out [Array(String, String), nil] see {#way_out}
+      def problem(message, field: nil, out: way_out)
         return json(error: message, field:) if request.xhr? || request.media_type == "application/json"
 
         @message = message
         # The station's own script finds nothing of it there.
         @here = nil
-        return BarePage.page(env, response.status, message, out: way_out) unless @record
+        return BarePage.page(env, response.status, message, out:) unless @record
 
         @label = BarePage.title(response.status)
         @again_s = BarePage.again_s(env, response.status)
