@@ -140,7 +140,7 @@ class PlateHandTest < Minitest::Test
     assert_empty Shape.css(piece(plate_shape: "burst", plate_for: "none"))
     assert_empty Shape.css(piece(plate_shape: "burst", plate_for: "rows"))
     refute_empty Shape.css(piece("captions", plate_shape: "burst", plate_for: "rows"))
-    assert_equal "boxed", Hand.words(piece(plate_shape: "burst", plate_for: "none"))["plate_drawn"]
+    assert_equal "boxed", Hand.choices(piece(plate_shape: "burst", plate_for: "none"))["plate_drawn"]
   end
 
   # The corners of what is turned, its shadow and what holds it are within the piece.

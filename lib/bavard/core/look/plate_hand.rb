@@ -49,7 +49,7 @@ module Bavard
 
         # @param piece [Hash]
         # @return [Hash] for data attributes
-        def words(piece)
+        def choices(piece)
           {"plate_drawn" => PlateShape.shaped?(piece) ? "shaped" : "boxed"}.merge(piece.slice("plate_held_by"))
         end
 

@@ -21,7 +21,7 @@ module Bavard
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = WordsCss.words(piece).merge(piece.slice("their_message"))
+        def choices(piece) = WordsCss.choices(piece).merge(piece.slice("their_message"))
       end
     end
   end

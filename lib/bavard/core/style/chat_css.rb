@@ -12,10 +12,10 @@ module Bavard
       # A chat piece's settings as the custom properties and the words the air page's style sheet works with.
       #
       #   ChatCss.from(piece)     # => {"--text-size" => "25px", "--plate-rgb" => "16 21 26" …}
-      #   ChatCss.words(piece)    # => {"names" => "shown", "newest" => "bottom" …}
+      #   ChatCss.choices(piece)    # => {"names" => "shown", "newest" => "bottom" …}
       module ChatCss
-        WORDS = %w[names name_place name_colour name_plate_by times marks mark_form badges avatars emotes emotes_alone plate_for plate_width plate_by
-          plate_tail line_sides flow newest stack_align text_align separator highlight_form].freeze
+        CHOICES = %w[names name_place name_colour name_plate_by times marks mark_form badges avatars emotes emotes_alone plate_for plate_width
+          plate_by plate_tail line_sides flow newest stack_align text_align separator highlight_form].freeze
         # What a link may set by itself.
         OPTIONS = {
           "text_size_px" => ->(value) { {"--text-size" => "#{value}px"} }, "text_face" => ->(value) { {"--text-face" => Palette::Faces.css(value)} },
@@ -38,7 +38,7 @@ module Bavard
         end
 
         # @return [Hash{String => String}] choices that are not lengths or colours
-        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
+        def choices(piece) = piece.slice(*CHOICES).merge(Look::PlateHand.choices(piece))
 
         # @param properties [Hash] of a link
         # @return [Hash{String => String}]

@@ -30,7 +30,7 @@ module Bavard
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = WordsCss.words(piece).merge(piece.slice("drawn", "step_form", "goal_fills", "face_place"))
+        def choices(piece) = WordsCss.choices(piece).merge(piece.slice("drawn", "step_form", "goal_fills", "face_place"))
 
         private_class_method :shape
       end

@@ -16,7 +16,7 @@ module Bavard
         def from(piece) = WordsCss.from(piece).merge(Look::TypeSettings.css("name", piece), PartPlates.css(%w[name], piece))
 
         # @return [Hash] for data attributes
-        def words(piece) = WordsCss.words(piece)
+        def choices(piece) = WordsCss.choices(piece)
       end
     end
   end

@@ -47,7 +47,7 @@ module Bavard
           style[:installed] = installed(drawn)
 
           style[:css] = maker.from(drawn)
-          style[:words] = maker.words(drawn)
+          style[:words] = maker.choices(drawn)
           style.merge!(moved(drawn))
           style[:other] = other_form(piece, house, style[:css], maker) unless piece["bright"].empty?
           style

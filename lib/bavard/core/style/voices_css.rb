@@ -9,7 +9,7 @@ module Bavard
     module Style
       # What a voices piece is drawn with, as custom properties and words for its element.
       module VoicesCss
-        WORDS = %w[names name_place name_colour faces sign sign_colour_by plate_for arranged align more].freeze
+        CHOICES = %w[names name_place name_colour faces sign sign_colour_by plate_for arranged align more].freeze
         SIDES = {"start" => "flex-start", "centre" => "center", "end" => "flex-end"}.freeze
 
         module_function
@@ -29,7 +29,7 @@ module Bavard
         end
 
         # @return [Hash] for data attributes
-        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
+        def choices(piece) = piece.slice(*CHOICES).merge(Look::PlateHand.choices(piece))
       end
     end
   end

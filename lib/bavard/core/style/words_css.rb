@@ -9,7 +9,7 @@ module Bavard
     module Style
       # The settings of a piece that shows words, as custom properties and words of the air page's style sheet.
       module WordsCss
-        WORDS = %w[text_align text_upright plate_for turn too_long].freeze
+        CHOICES = %w[text_align text_upright plate_for turn too_long].freeze
 
         module_function
 
@@ -23,7 +23,7 @@ module Bavard
         end
 
         # @return [Hash{String => String}]
-        def words(piece) = piece.slice(*WORDS).merge(Look::PlateHand.words(piece))
+        def choices(piece) = piece.slice(*CHOICES).merge(Look::PlateHand.choices(piece))
       end
     end
   end
