@@ -29,6 +29,8 @@ gem "ruby-vips", "~> 2.2"
 gem "rubyzip", "~> 3.0"
 gem "semantic_logger", "~> 4.17"
 gem "sequel", "~> 5.110"
+# Sequel finds it, and reads rows with it.
+gem "sequel_pg", "~> 1.20"
 gem "sinatra", "~> 4.2"
 gem "tilt", "~> 2.6"
 gem "unicode-confusable", "~> 1.14"

@@ -94,7 +94,7 @@ module Bench
       [":s 421 * CAP :?", ":s 001 g :hi", ":g!u@h JOIN #dawn"].each { |text| session.receive(text, 0) }
       session.take_intakes
       document = Bavard::Core::Stage::Document.empty.merge("pieces" => [Bavard::Core::Pieces::ChatPiece.build("chat1")])
-      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench", "boot"), Nowhere.new(0),
+      playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("bench"), Nowhere.new(0),
         Bavard::Live::Playout::Shared.new(->(_line) { ["circle", "#5fb8d6"] }, nil, "Odalys Fenn"), document:)
       {reader: Bavard::Feeds::Irc::LineReader.new, session:, ids: Bavard::Live::LineIds.new(0), playout:, shown: 0,
        gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::RuleSet::DEFAULT["rules"]), memory: Bavard::Core::Gate::Memory.new}

@@ -87,7 +87,7 @@ module Bench
       found.merge(steal_percent: steal.round(1))
     end
 
-    def topic = @topic ||= Bavard::Relay::Topic.new("air:1", "bench")
+    def topic = @topic ||= Bavard::Relay::Topic.new("air:1")
     def follower = @follower ||= Bavard::Web::LiveSockets::Listener
 
     def screens(port, count)

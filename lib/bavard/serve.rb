@@ -7,7 +7,6 @@
 require "json"
 require "puma"
 require "puma/server"
-require "securerandom"
 require "semantic_logger"
 require_relative "live/show/means"
 require_relative "live/pictures/backdrops"
@@ -185,7 +184,7 @@ module Bavard
       @meters = Live::Meters.new
       @journal = journal(stores)
       Live::Means.new(stores:, journal: @journal, hub: @hub, ids: line_ids(stores), clock: @clock, log: @log, meters: @meters,
-        boot: SecureRandom.alphanumeric(8), pictures: @pictures = picture_desk(stores.dress), platforms: @settings.platforms,
+        pictures: @pictures = picture_desk(stores.dress), platforms: @settings.platforms,
         door:, conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations")))
     end
 

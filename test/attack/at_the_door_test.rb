@@ -56,6 +56,21 @@ class AtTheDoorTest < TeamTest
     assert_includes last_response.body, "an hour"
   end
 
+  # Of IPv6 a household has more addresses than there are accounts.
+  def test_the_same_from_another_address_of_the_household_each_time
+    from = ->(address) { post("/account/create-account", {}, "REMOTE_ADDR" => address) }
+    assert_operator tries_until_told_to_wait(Bavard::Web::Limits::NEW_ACCOUNTS) { |number| from.call("2001:db8:0:7::#{number}") }, :>, 1
+    assert_equal 429, from.call("2001:db8:0:7:ffff::1").status
+    refute_equal 429, from.call("2001:db8:0:8::1").status
+  end
+
+  def test_whoever_is_counted_is_a_household
+    {"192.0.2.7" => "192.0.2.7", "::ffff:192.0.2.7" => "192.0.2.7", "2001:db8:0:7:1:2:3:4" => "2001:db8:0:7::", "2001:db8:0:7::" => "2001:db8:0:7::",
+     "::1" => "::", nil => "unknown", "unix:" => "unknown", "1.2.3" => "unknown"}.each do |address, household|
+      assert_equal household, Bavard::Web::Household.of(address), address.inspect
+    end
+  end
+
   def test_an_account_where_none_is_made
     @site.accounts = "closed"
     stranger do

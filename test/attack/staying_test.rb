@@ -7,11 +7,16 @@ class StayingTest < TeamTest
   def lost?(path = "/feeds") = get(path).status == 302
   def cookies = rack_mock_session.cookie_jar.to_hash
 
+  # Who is cut off comes back at once, and is looked up as everybody else sees it then.
+  #
   # @return [Array<Hash>] envs of sockets that are cut
   def cut(*envs)
     was = []
-    means.hub.define_singleton_method(:cut_where) { |&chosen| was.concat(envs.select(&chosen)) }
+    going_on = -> { Thread.new { db[:account_active_session_keys].select_map(:session_id) }.value }
+    let_in = nil
+    means.hub.define_singleton_method(:cut_where) { |&chosen| was.concat(envs.select(&chosen)).then { let_in = going_on.call } }
     yield
+    assert_empty was.map { |env| env["bavard.session"] } & let_in.to_a
     was
   ensure
     means.hub.singleton_class.send(:remove_method, :cut_where)

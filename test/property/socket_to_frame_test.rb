@@ -90,7 +90,7 @@ class SocketToFrameTest < Minitest::Test
 
   # What may stand in a frame: valid text without controls, colours that are colours, never more than was sent.
   def check(frame)
-    assert_match(/\Aboot:\d+\z/, frame["at"])
+    assert_match(/\A\w{8}:\d+\z/, frame["at"])
     (frame.dig("in", "chat1") || []).each do |card|
       texts = card["f"].map(&:last)
       assert((texts + [card["n"]]).all? { |words| words.valid_encoding? && !words.match?(/[\u0000-\u001F\u007F\u2028\u2029]/) })
@@ -130,7 +130,7 @@ class SocketToFrameTest < Minitest::Test
       ":guest42!u@h JOIN #dawn"].each { |one| session.receive(one, 0) }
     hub = Nowhere.new([])
     piece = Bavard::Core::Pieces::ChatPiece.build("chat1", "stay_ms" => "for good", "at_most" => 20)
-    playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t", "boot"), hub, Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys"),
+    playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("t"), hub, Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, nil, "Odalys"),
       document: Bavard::Core::Stage::Document.empty.merge("pieces" => [piece]))
     {reader: Bavard::Feeds::Irc::LineReader.new, session:, hub:, playout:, next: 0,
      gate: Bavard::Core::Gate::Ladder.from(Bavard::Core::Gate::RuleSet::DEFAULT["rules"]), memory: Bavard::Core::Gate::Memory.new}

@@ -4,21 +4,76 @@ require "net/http"
 require_relative "../support/plain"
 require_relative "../support/relays"
 
+# Of those who are not to follow any more, or come when they may not.
+module RelayPartings
+  def test_a_link_that_is_replaced_says_so_and_closes
+    one, other = Array.new(2) { page }
+    [one, other].each { |each| until_texts(each, 1) }
+    hub.close(@topic)
+    wait_for("the word") { [one, other].all? { |each| each.read.replaced? } }
+    assert_equal [0, 0], [hub.size(@topic), hub.pages]
+  end
+
+  def test_those_are_cut_off_who_are_meant
+    one = page
+    until_texts(one, 1)
+    hub.cut_where { |env| env["HTTP_HOST"] == "elsewhere.example" }
+    publish({number: 1})
+    assert_equal 1, until_texts(one, 2).last["number"]
+    hub.cut_where { |env| env["REQUEST_URI"] || env["HTTP_HOST"] }
+    wait_for("the word") { one.read.replaced? }
+  end
+
+  def test_pages_that_lose_their_line_may_come_again_and_others_keep_theirs
+    one = page
+    until_texts(one, 1)
+    until_texts(other = page(Bavard::Relay::Topic.new("air:2")), 1)
+    hub.let_go(@topic)
+    wait_for("it to be gone") { one.read.gone? }
+    refute_predicate one, :replaced?
+    assert_equal [0, 1], [hub.size(@topic), hub.pages]
+    refute_predicate other.read, :gone?
+    until_texts(page, 1)
+  end
+
+  # What was true of them then may not be true any more.
+  def test_whoever_was_looked_up_before_somebody_was_cut_off_comes_again
+    nobody = Bavard::Relay::Topic.new("air:2")
+    late = [-> { hub.close(nobody) }, -> { hub.cut_where { false } }].map do |cut|
+      hub.cuts.tap { cut.call }.then { |cuts| page(cuts:) }
+    end
+    before = hub.cuts
+    hub.cut_where(again: true) { false }
+    until_texts(page(cuts: before), 1)
+    assert_equal [[:opened], 1], [drained, hub.size(@topic)]
+    assert_empty late.flat_map { |one| one.read.texts }
+  end
+
+  def test_nobody_begins_to_follow_what_is_over
+    @topic.finish
+    late = page
+    until_texts(page(Bavard::Relay::Topic.new("air:2")), 1)
+    assert_equal [[:opened], 0], [drained, hub.size(@topic)]
+    assert_empty late.read.texts
+  end
+end
+
 # What pages may rely on, whoever holds their lines.
 module RelayContract
   include Wait
+  include RelayPartings
 
   def setup
     @now_ms = 0
     @relay = relay(-> { @now_ms })
-    @topic = Bavard::Relay::Topic.new("air:1", "boot")
+    @topic = Bavard::Relay::Topic.new("air:1", life: "life")
     @follower = Relays::Follower.new
   end
 
   def teardown = @relay&.stop
 
   def hub = @relay.hub
-  def page(last: nil) = @relay.page(@topic, @follower, last:)
+  def page(topic = @topic, **more) = @relay.page(topic, @follower, **more)
 
   def publish(change)
     hub.deliver(@topic, @topic.frame(change, -> { {all: change} }))
@@ -38,7 +93,7 @@ module RelayContract
 
   def test_a_page_that_was_away_is_brought_up_to_now
     3.times { |number| publish({number:}) }
-    assert_equal [1, 2], until_texts(page(last: "boot:1"), 1).first["missed"].map { |frame| frame["number"] }
+    assert_equal [1, 2], until_texts(page(last: "life:1"), 1).first["missed"].map { |frame| frame["number"] }
   end
 
   def test_what_a_page_says_reaches_who_follows_it
@@ -89,24 +144,6 @@ module RelayContract
     wait_for("the answer") { slow.read.texts.any? { |text| text.start_with?('{"here":9') } }
     before = slow.texts.take_while { |text| !text.start_with?('{"here":9') }.map { |text| JSON.parse(text) }
     assert_equal 19, before.last.dig("all", "number") || before.last["number"]
-  end
-
-  def test_a_link_that_is_replaced_says_so_and_closes
-    one, other = Array.new(2) { page }
-    [one, other].each { |each| until_texts(each, 1) }
-    hub.close(@topic)
-    wait_for("the word") { [one, other].all? { |each| each.read.replaced? } }
-    assert_equal [0, 0], [hub.size(@topic), hub.pages]
-  end
-
-  def test_those_are_cut_off_who_are_meant
-    one = page
-    until_texts(one, 1)
-    hub.cut_where { |env| env["HTTP_HOST"] == "elsewhere.example" }
-    publish({number: 1})
-    assert_equal 1, until_texts(one, 2).last["number"]
-    hub.cut_where { |env| env["REQUEST_URI"] || env["HTTP_HOST"] }
-    wait_for("the word") { one.read.replaced? }
   end
 
   def test_what_is_said_to_one_page_is_heard_by_no_other
@@ -170,10 +207,20 @@ class HubTest < Minitest::Test
   end
 
   # What others send over a line of their own is answered, and nothing else is said but now and then.
+  def test_those_are_let_go_who_are_meant_and_may_come_again
+    one, other = Array.new(2) { page.tap { |each| until_texts(each, 1) } }
+    before = hub.cuts
+    hub.let_go_where { |env| env.equal?(@follower.connections.first.env) }
+    wait_for("it to be gone") { one.read.gone? }
+    refute_predicate one, :replaced?
+    refute_predicate other.read, :gone?
+    assert_operator hub.cuts, :>, before
+  end
+
   def test_who_is_no_page_of_ours_hears_now_and_then_that_the_line_holds
-    @topic = Bavard::Relay::Topic.new("inbox:1", "boot", timed: false)
+    @topic = Bavard::Relay::Topic.new("inbox:1", timed: false)
     other = page
-    ours = Bavard::Relay::Topic.new("air:2", "boot").then { |topic| (@topic = topic) && page }
+    ours = page(@topic = Bavard::Relay::Topic.new("air:2"))
     until_texts(other, 1)
     wait_for("two beats of ours") { ours.read.beats.size >= 2 }
     assert_empty other.read.beats
@@ -207,7 +254,7 @@ class NchanTest < Minitest::Test
     publish({number: 1})
     @relay.nginx.start(@relay.frames_port)
     wait_for("the relay") { hub.there? }
-    two = page(last: "boot:0")
+    two = page(last: "life:0")
     assert_equal 1, until_texts(two, 1).first["missed"].first["number"]
     publish({number: 2})
     assert_equal 2, until_texts(two, 2).last["number"]
@@ -222,6 +269,16 @@ class NchanTest < Minitest::Test
     assert_equal [:opened], drained
   ensure
     closing&.stop
+  end
+
+  # It may follow, and nginx does not know it yet.
+  def test_a_page_that_is_cut_off_on_its_way_hears_nothing_for_long
+    [-> { hub.close(@topic) }, -> { hub.let_go(@topic) }].each do |cut|
+      @relay.meanwhile(&cut)
+      late = page
+      wait_for("it to be cut off") { late.read.gone? || late.closed_with }
+      assert_equal 0, hub.size(@topic)
+    end
   end
 
   # Nginx holds lines longer than we live.

@@ -42,7 +42,11 @@ class LiveTest < Minitest::Test
     def relayed = 0
     def there? = true
     def delivered = @frames.each_value.sum(&:size)
-    def cut_where = nil
+    def cuts = 0
+    def cut_where(**) = nil
+    def let_go_where(&chosen) = (@let_go_where ||= []) << chosen
+    # @return [Boolean] whether somebody of whom that is known was let go
+    def let_go?(**env) = (@let_go_where || []).any? { |chosen| chosen.call(env.transform_keys { |key| "bavard.#{key}" }) }
     def came_from(_place, _topic) = nil
     def let_go(topic) = @frames[topic.name] << {"let_go" => true}
     def close(topic) = @frames[topic.name] << {"closed" => true}
@@ -93,7 +97,7 @@ class LiveTest < Minitest::Test
     @journal = Bavard::Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log:).start
     @imports = Bavard::Live::Imports.new(pictures_folder, store: stores.dress, clock:, log:)
     @means = Bavard::Live::Means.new(stores:, platforms:, pictures: @pictures = pictures(stores.dress, log), door:, hub:, journal:,
-      ids: Bavard::Live::LineIds.new(stores.lines.last_id), clock:, log:, meters: Bavard::Live::Meters.new, boot: "boot", conversations: {})
+      ids: Bavard::Live::LineIds.new(stores.lines.last_id), clock:, log:, meters: Bavard::Live::Meters.new, conversations: {})
   end
 
   def scripts = @scripts ||= Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {})

@@ -112,12 +112,12 @@ module Relays
       @hub = Bavard::Relay::Hub.new(clock:, log: SemanticLogger["test"]).start
     end
 
-    def page(topic, follower, last: nil)
+    def page(topic, follower, last: nil, cuts: nil)
       theirs, ours = UNIXSocket.pair
       page = Page.new(theirs)
       env = ours.readpartial(4096).lines.drop(1).filter_map { |line| line.chomp.split(": ", 2) if line.include?(": ") }
         .to_h { |key, value| ["HTTP_#{key.upcase.tr("-", "_")}", value] }
-      @hub.join(ours, env.merge("REQUEST_METHOD" => "GET", "REQUEST_URI" => "/air/x/live"), topic, follower:, last:)
+      @hub.join(ours, env.merge("REQUEST_METHOD" => "GET", "REQUEST_URI" => "/air/x/live"), topic, follower:, last:, cuts:)
       page
     end
 
@@ -167,8 +167,8 @@ module Relays
     end
 
     # @param port [Integer] of one of several
-    def page(topic, follower, last: nil, port: pages_port)
-      @wanted = [topic, follower, last]
+    def page(topic, follower, last: nil, cuts: nil, port: pages_port)
+      @wanted = [topic, follower, last, cuts]
       page = Page.new(TCPSocket.new("127.0.0.1", port))
       wait_for(-> { "the page to be taken in: #{nginx.said}" }) { page.read && @wanted.nil? }
       page
@@ -186,6 +186,9 @@ module Relays
       end
       pages
     end
+
+    # That happens after a page was let in and before nginx knows of it.
+    def meanwhile(&block) = @meanwhile = block
 
     # Whoever comes follows that.
     def follow(topic, follower) = @always = [topic, follower, nil]
@@ -212,8 +215,18 @@ module Relays
         return Bavard::Web::RelayCalls.new.call(env.merge("PATH_INFO" => env["PATH_INFO"].delete_prefix("/relay")))
       end
 
-      topic, follower, last = @wanted || @always
-      [200, {"x-accel-redirect" => @hub.follow(env, topic, follower:, last:)}, []].tap { @wanted = nil }
+      topic, follower, last, cuts = @wanted || @always
+      at = @hub.follow(env, topic, follower:, last:, cuts:)
+      happen if @meanwhile
+      (at ? [200, {"x-accel-redirect" => at}, []] : Bavard::Web::LiveSockets::AGAIN).tap { @wanted = nil }
+    end
+
+    # With all that is sent for it there: what is asked behind it was answered.
+    def happen
+      @meanwhile.call
+      sent = Queue.new
+      @hub.instance_variable_get(:@publisher).count("nobody") { sent << true }
+      sent.pop
     end
 
     def settings(pages: @pages_port, frames: @frames_port)

@@ -8,13 +8,17 @@ class StillShowTest < LiveTest
   Core = Bavard::Core
   GONE = %w[out pulled].freeze
 
-  def begin_show(record = @record)
+  # @param prompter [Boolean] whether somebody has opened it
+  def begin_show(record = @record, prompter: true)
     @record = stores.shows.find(record.id)
     @show = Bavard::Live::Show.new(@record, means)
     @lane = @show.lanes.values.first
     @reception = @show.reception
+    open_prompter if prompter
     advance
   end
+
+  def open_prompter = @show.prompter.open(clock.now_ms)
 
   # As after a kill: another show from what is kept.
   def begin_again

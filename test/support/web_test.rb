@@ -78,6 +78,16 @@ class WebTest < LiveTest
     JSON.parse(last_response.body)
   end
 
+  # @return [Hash, nil] what is known of a page whose WebSocket was taken in there, with how many had been cut off before that was looked up
+  def joined(path, query = {})
+    env = nil
+    hub.define_singleton_method(:join) { |_io, given, _topic, cuts:, **| env = given.merge("cuts" => cuts) }
+    get path, query, {"HTTP_CONNECTION" => "Upgrade", "HTTP_UPGRADE" => "websocket", "rack.hijack" => -> {}}
+    env
+  ensure
+    hub.singleton_class.send(:remove_method, :join)
+  end
+
   def make_stage
     @stage = stores.stages.create(@record.id, name: "Main")
     @shows.run(@record.id).ask { |show| show.add_stage(@stage) unless show.desks.key?(@stage.id) }

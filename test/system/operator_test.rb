@@ -27,6 +27,7 @@ class OperatorStationTest < PreparedTest
     sign_in "/feeds"
     find("[aria-label='Your account']").click
     click_on "This installation"
+    an_account_is_made_and_closed_without_coming_again
     fill_in "Whom the link is for", with: "Nils of the ferry"
     click_on "Make a link"
     invited = wait_for("the link") { find("#invite [aria-label='Seen this once']").value[%r{http://\S+}] }
@@ -42,6 +43,27 @@ class OperatorStationTest < PreparedTest
       visit "/feeds"
       assert_selector "#login-form"
     end
+  end
+
+  def an_account_is_made_and_closed_without_coming_again
+    email = "aaa-#{rand(10**9)}@reedmere.example"
+    before, closed = ["[data-account]", "[data-account].closed"].map { |rows| all(rows).size }
+    within("#make") do
+      fill_in "E-mail address", with: email
+      fill_in "Name of its show", with: "Dusk watch"
+      click_on "Make it"
+      assert_match(/\A\w{20}\z/, wait_for("the word") { find("[aria-label='Seen this once']").value.then { |word| word unless word.empty? } })
+      assert_field "E-mail address", with: ""
+    end
+    assert_text "#{before + 1}, #{closed} closed"
+    within("[data-email='#{email}']") do
+      assert_text "Dusk watch"
+      find("summary").click
+      click_on "Close"
+    end
+    assert_selector "[data-email='#{email}'].closed"
+    assert_text "#{before + 1}, #{closed + 1} closed"
+    assert Bavard::Store::Accounts.new(TestDatabase.db).by_email(email)[:closed_at_ms]
   end
 
   def begin_show(invited, email)

@@ -124,6 +124,53 @@ class InboxTest < WebTest
     assert_equal 401, sending(NOTE).first
   end
 
+  def note(number) = NOTE.merge("object" => NOTE["object"].merge("id" => "n#{number}", "content" => "note #{number}"))
+
+  # @yieldparam show [Live::Show] which is busy while two hundred notes are taken, and ends then
+  # @return [Live::Show]
+  def sending_to_one_that_ends
+    show = @shows.run(@record.id)
+    gate = Queue.new
+    asking = Thread.new { show.ask { gate.pop } }
+    wait_for("it to be busy") { gate.num_waiting == 1 }
+    assert_equal [202], Array.new(200) { |number| sending(note(number)).first }.uniq
+    ending = Thread.new { yield show }
+    wait_for("it to be asked to end") { show.instance_variable_get(:@mailbox).instance_variable_get(:@asked).any? }
+    gate << nil
+    [asking, ending].each(&:join)
+    show
+  end
+
+  # As when it goes on in another process: what was said to be taken is in its log, and nothing else was.
+  def test_what_was_taken_is_there_after_the_show_has_ended_in_that_moment
+    show = sending_to_one_that_ends { @shows.send(:move, @record.id) }
+    # Whoever had found it before that.
+    assert_raises(Bavard::Busy) { show.hand_in(show.lanes.values.first, :anything) }
+    until_written
+    assert_equal Array.new(200) { |number| "note #{number}" }, db[:lines].order(:id).select_map(:text)
+  end
+
+  # Of many that are flooded not each may take its time.
+  def test_a_show_that_has_no_time_left_ends_without_the_rest
+    sending_to_one_that_ends { |show| show.stop(until_s: 0) }
+    until_written
+    assert_operator db[:lines].count, :<, 200
+    @shows.finish(@record.id)
+  end
+
+  # A sender that holds a line sends to the show that is, and not to the one that was.
+  def test_who_sends_over_a_line_comes_again_where_the_show_has_gone
+    inbox = {show: @record.id, inbox: true}
+    @shows.send(:move, @record.id)
+    assert hub.let_go?(**inbox)
+    assert hub.let_go?(show: @record.id, microphone: 1)
+    refute hub.let_go?(show: @record.id + 1, inbox: true)
+    at = clock.now_ms / 1000
+    query = {"timestamp" => at.to_s, "signature" => Bavard::Feeds::Activities::Signature.of(@secret, at, Bavard::Web::InboxSocket::OPENING)}
+    env = joined("#{@path}/live", query)
+    assert_equal inbox, {show: env["bavard.show"], inbox: env["bavard.inbox"]}
+  end
+
   def test_a_feed_that_is_off_takes_nothing
     id = @shows.run(@record.id).ask { |show| show.lanes.keys.first }
     send_form("/feeds/#{id}/disconnect")

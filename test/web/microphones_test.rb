@@ -128,6 +128,23 @@ class MicrophonesTest < WebTest
     assert_room({"Teo" => [false]})
   end
 
+  # Somebody else, it may be; the link that was found then may have ended since.
+  def test_who_is_cut_off_while_a_link_is_looked_up_is_counted_after
+    add(name: "Teo")
+    path = path_of("Teo")
+    count = 3
+    hub.define_singleton_method(:cuts) { count }
+    find = stores.microphones.method(:by_token)
+    stores.microphones.define_singleton_method(:by_token) { |token| find.call(token).tap { count += 1 } }
+    assert_equal [3, 4], [joined("#{path}/live")["cuts"], count]
+  end
+
+  # By which it is let go, and comes again, where its show goes on in another process.
+  def test_a_page_is_known_by_its_show
+    add(name: "Teo")
+    assert_equal @record.id, joined("#{path_of("Teo")}/live")["bavard.show"]
+  end
+
   def test_a_link_that_is_renewed_or_taken_away_is_void
     add(name: "Teo")
     before = path_of("Teo")

@@ -58,12 +58,14 @@ class OutflowTest < Minitest::Test
     assert_equal BYTES, hand_over(asked).read.bytesize
   end
 
-  def test_so_many_go_out_to_one_address_and_more_to_others
-    readers = Array.new(Outflow::MOST_OF_ONE_ADDRESS) { hand_over(asked) }
-    assert_equal 503, asked.first
-    assert_equal 200, asked("192.0.2.2").first
-    readers.each(&:read)
-    wait_for("their places") { @outflow.count == 1 }
-    assert_equal 200, asked.first
+  def test_so_many_go_out_to_one_household_and_more_to_others
+    [%w[192.0.2.1 192.0.2.1 192.0.2.2], %w[2001:db8:0:7::1 2001:db8:0:7::2 2001:db8:0:8::1]].each do |one, same, another|
+      readers = Array.new(Outflow::MOST_OF_ONE_ADDRESS) { |number| hand_over(asked(number.odd? ? one : same)) }
+      assert_equal 503, asked(one).first
+      assert_equal BYTES, hand_over(asked(another)).read.bytesize
+      readers.each(&:read)
+      wait_for("their places") { @outflow.count < 1 }
+      assert_equal BYTES, hand_over(asked(one)).read.bytesize
+    end
   end
 end

@@ -36,6 +36,12 @@ class RememberedTest < Minitest::Test
     assert_raises(Sequel::DatabaseConnectionError) { ask }
   end
 
+  # It was asked before, and is answered after.
+  def test_who_is_forgotten_while_the_database_still_says_so
+    ask { @remembered.forget.then { "moderator" } }
+    assert_raises(Sequel::DatabaseConnectionError) { ask }
+  end
+
   def test_a_session_that_was_ended_elsewhere_opens_nothing
     %i[session account factors].each { |kind| @remembered.of(kind, "gone") { 1 } }
     @remembered.of(:session, "goes on") { 1 }

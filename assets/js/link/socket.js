@@ -91,9 +91,9 @@ export class Socket {
   }
 
   reached(at) {
-    const [boot, seq] = at.split(":");
-    const [lastBoot, lastSeq] = this.last.split(":");
-    return !this.early && boot === lastBoot && Number(seq) <= Number(lastSeq);
+    const [life, seq] = at.split(":");
+    const [lastLife, lastSeq] = this.last.split(":");
+    return !this.early && life === lastLife && Number(seq) <= Number(lastSeq);
   }
 
   // Told in a word by who cannot say it with a code.
@@ -116,10 +116,10 @@ export class Socket {
 
   // Frames come one after another; after a hole only a whole picture helps.
   follows(at) {
-    const [boot, seq] = at.split(":");
-    const [lastBoot, lastSeq] = this.last.split(":");
-    if (boot === lastBoot && Number(seq) <= Number(lastSeq)) return false;
-    if (boot === lastBoot && Number(seq) === Number(lastSeq) + 1) {
+    const [life, seq] = at.split(":");
+    const [lastLife, lastSeq] = this.last.split(":");
+    if (life === lastLife && Number(seq) <= Number(lastSeq)) return false;
+    if (life === lastLife && Number(seq) === Number(lastSeq) + 1) {
       this.last = at;
       return true;
     }

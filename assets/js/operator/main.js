@@ -15,6 +15,13 @@ function show(place, { words, word }) {
   said.querySelector("input").select();
 }
 
+const list = document.querySelector(".account-list");
+
+function count() {
+  const closed = list.querySelectorAll(":scope > .closed").length;
+  document.querySelector("#account-count").textContent = `${list.children.length}, ${closed} closed`;
+}
+
 function tell(place, answer) {
   for (const one of place.querySelectorAll("[data-if]")) one.hidden = !answer[one.dataset.if];
   for (const one of place.querySelectorAll("[data-unless]")) one.hidden = answer[one.dataset.unless];
@@ -22,6 +29,7 @@ function tell(place, answer) {
   if (answer.word) show(place, answer);
   if (answer.said) say(answer.said);
   if (answer.removed) place.remove();
+  count();
 }
 
 async function post(place, path, values = {}) {
@@ -38,11 +46,13 @@ function onSubmit(form, path, done = () => {}) {
   });
 }
 
-for (const row of document.querySelectorAll("[data-account]")) {
+function kept(row) {
   const path = (what) => `/operator/${row.dataset.account}/${what}`;
   for (const button of row.querySelectorAll("[data-do]")) button.addEventListener("click", () => post(row, path(button.dataset.do)));
   for (const form of row.querySelectorAll("[data-form]")) onSubmit(form, path(form.dataset.form));
 }
+
+for (const row of list.children) kept(row);
 
 function invited(row) {
   row.querySelector("button").addEventListener("click", () => post(row, `/operator/invitations/${row.dataset.invitation}/back`));
@@ -58,4 +68,25 @@ onSubmit(invite, "/operator/invitations", ({ id, name }) => {
   invite.append(row);
   invited(row);
 });
-onSubmit(document.querySelector("#make"), "/operator/accounts");
+
+// Where it stands by its address, among those that are there.
+function madeAccount({ id, email, show }) {
+  const row = document.querySelector("#account").content.firstElementChild.cloneNode(true);
+  Object.assign(row.dataset, { account: id, email });
+  row.querySelector(".account-head bdi").textContent = email;
+  row.querySelector(".account-show bdi").textContent = show;
+  for (const one of row.querySelectorAll("[id], [for]")) {
+    const name = one.id ? "id" : "for";
+    one.setAttribute(name, one.getAttribute(name).replace(/\d+$/, id));
+  }
+  row.querySelector('[data-form="remove"] input').placeholder = email;
+  list.insertBefore(row, [...list.children].find((other) => other.dataset.email > email) ?? null);
+  kept(row);
+  count();
+}
+
+const make = document.querySelector("#make");
+onSubmit(make, "/operator/accounts", (made) => {
+  madeAccount(made);
+  for (const name of ["email", "show"]) make.elements[name].value = "";
+});

@@ -24,7 +24,8 @@ module Bavard
         @commands = Queue.new
         @selector = NIO::Selector.new
         @following = Hash.new { |hash, topic| hash[topic] = {} }
-        @next_id = @delivered = 0
+        @next_id = @delivered = @cuts = 0
+        @counting = Mutex.new
         @pinged_at_ms = clock.call
         @beat_at_ms = Since.ms
       end
@@ -34,10 +35,18 @@ module Bavard
         self
       end
 
-      # Takes over a hijacked socket. last is "boot:seq" of the last frame that page has.
-      def join(io, env, topic, follower:, last: nil)
-        command(:take_in, io, env, topic, follower, last)
+      # Takes over a hijacked socket. last is "life:seq" of the last frame that page has.
+      #
+      # @param cuts [Integer, nil] as {#cuts} was before it was looked up who that is: they come again, where somebody was cut off since
+      def join(io, env, topic, follower:, last: nil, cuts: nil)
+        command(:let_in, cuts, io, env, topic, follower, last)
       end
+
+      # @return [Integer] how often somebody was cut off
+      attr_reader :cuts
+
+      # @return [Boolean] whether what was found out when so many had been cut off may be otherwise now
+      def stale?(topic, cuts) = topic.over? || (!cuts.nil? && cuts != @cuts)
 
       # @return [Integer] how many pages follow a topic, as far as the loop has come
       def size(topic) = @following.fetch(topic, NOBODY).size
@@ -69,8 +78,9 @@ module Bavard
         command(:say_to, topic, id, text)
       end
 
-      # Cuts every page off a topic, as when its link is replaced.
+      # Cuts every page off a topic, as when its link is replaced: by the old one nobody finds it any more.
       def close(topic)
+        count_cut
         command(:cut, topic)
       end
 
@@ -79,11 +89,20 @@ module Bavard
         command(:leave, topic)
       end
 
+      # As {#let_go}, of those for whose env the block is true.
+      def let_go_where(&block)
+        count_cut
+        command(:leave_chosen, block)
+      end
+
       # A topic went on elsewhere before: whose lines are here knows of nobody there.
       def came_from(_place, _topic) = nil
 
-      # Cuts off the pages for whose env the block is true, as when a person's role is taken back.
-      def cut_where(&block)
+      # Cuts off the pages for whose env the block is true, as when a person's role was taken back.
+      #
+      # @param again [Boolean] whether it is asked again and again, and who slips in now goes the next time
+      def cut_where(again: false, &block)
+        count_cut unless again
         command(:cut_chosen, block)
       end
 
@@ -93,6 +112,8 @@ module Bavard
       end
 
       private
+
+      def count_cut = @counting.synchronize { @cuts += 1 }
 
       def command(*command)
         @commands << command
@@ -119,18 +140,21 @@ module Bavard
       def obey(command)
         name, *given = command
         case name
-        when :take_in then take_in(*given)
+        when :let_in then let_in(*given)
         when :send_out then send_out(*given)
         when :say_to then say_to(*given)
         when :answer then given.first.answer(given.last) unless given.first.closed?
         when :cut then cut(given.first)
         when :leave then @following[given.first].values.each { |connection| drop(connection) } if @following.key?(given.first)
+        when :leave_chosen then chosen(given.first).each { |connection| drop(connection) }
         when :cut_chosen then cut_chosen(given.first)
         when :end then @ended = true
         end
       rescue StandardError => error
         @log.error("relay: #{name} failed", error)
       end
+
+      def let_in(cuts, io, env, topic, *more) = stale?(topic, cuts) ? io.close : take_in(io, env, topic, *more)
 
       def take_in(io, env, topic, follower, last)
         connection = Connection.new(io, env, topic, id: @next_id += 1, last:, follower:, asked: method(:asked))
@@ -173,8 +197,10 @@ module Bavard
         end
       end
 
+      def chosen(chosen) = @following.values.flat_map(&:values).select { |connection| chosen.call(connection.env) }
+
       def cut_chosen(chosen)
-        @following.values.flat_map(&:values).select { |connection| chosen.call(connection.env) }.each do |connection|
+        chosen(chosen).each do |connection|
           connection.replace
           drop(connection)
         end

@@ -18,6 +18,8 @@ module Bavard
       BEAT_EVERY_S = 1
       # So often, and so long after it came, a page is looked for: nginx may have been killed before it could tell.
       LOOK_EVERY_MS = 15_000
+      # A page's channel that was ended is ended once more so many beats later: nginx may only just have been told that it may follow.
+      ENDED_BEATS = 2
 
       # @param inside [Hub] for all others
       # @param at [URI::HTTP] where nginx takes frames
@@ -30,6 +32,7 @@ module Bavard
         @lock = Mutex.new
         @pages = {}
         @following = {}
+        @ended = Array.new(ENDED_BEATS) { [] }
         @delivered = 0
         @looked_at_ms = clock.call
         @here = here
@@ -49,14 +52,14 @@ module Bavard
       def there? = @publisher.there?
 
       # @param env [Hash] of the request with which nginx asks
-      # @param last [String, nil] "boot:seq" of the last frame that page has
-      # @return [String] where nginx is to go on
-      def follow(env, topic, follower:, last: nil)
-        page = NchanPage.new(env, topic, follower, @clock.call)
-        @lock.synchronize do
-          @pages[page.key] = page
-          (@following[topic] ||= {})[page.key] = page
-        end
+      # @param last [String, nil] "life:seq" of the last frame that page has
+      # @param cuts [Integer, nil] as of {#join}
+      # @return [String, nil] where nginx is to go on; nil where they have to come again
+      def follow(env, topic, follower:, last: nil, cuts: nil)
+        page = take_in(NchanPage.new(env, topic, follower, @clock.call))
+        # Whoever is cut off from here on is one of them.
+        return take_out([page]) && nil if @inside.stale?(topic, cuts)
+
         # From here on what is sent is sent there as well: nothing lies between the two.
         @publisher.post(page.key, topic.catch_up(last))
         follower.opened(page)
@@ -75,6 +78,7 @@ module Bavard
       # A page is gone, says nginx.
       def gone(key) = forget([@lock.synchronize { @pages[key] }].compact)
 
+      def cuts = @inside.cuts
       def size(topic) = @inside.size(topic) + @lock.synchronize { @following[topic]&.size.to_i }
       def pages = @inside.pages + relayed
       def relayed = @lock.synchronize { @pages.size }
@@ -104,17 +108,20 @@ module Bavard
       def let_go(topic)
         @inside.let_go(topic)
         pages = @lock.synchronize { @following[topic]&.values || [] }
-        pages.each { |page| @publisher.delete(page.key) }
+        pages.each { |page| end_channel(page) }
         forget(pages)
       end
+
+      # Of those whose lines nginx holds every one follows a topic of a show.
+      def let_go_where(&block) = @inside.let_go_where(&block)
 
       # Whoever follows it still where it was before, comes here.
       #
       # @param place [String] of another, as it is called there
       def came_from(place, topic) = @publisher.delete(channel(topic), group: place)
 
-      def cut_where(&block)
-        @inside.cut_where(&block)
+      def cut_where(again: false, &block)
+        @inside.cut_where(again:, &block)
         cut(@lock.synchronize { @pages.values }.select { |page| yield(page.env) })
       end
 
@@ -133,15 +140,32 @@ module Bavard
       def cut(pages)
         pages.each do |page|
           @publisher.post(page.key, REPLACED)
-          @publisher.delete(page.key)
+          end_channel(page)
         end
         forget(pages)
       end
 
-      def forget(pages)
-        gone = @lock.synchronize { pages.select { |page| @pages.delete(page.key) && leave(page) } }
-        gone.each { |page| page.follower.closed(page) }
+      def end_channel(page)
+        @lock.synchronize { @ended.last << page.key }
+        @publisher.delete(page.key)
       end
+
+      def end_once_more
+        keys = @lock.synchronize { @ended.shift.tap { @ended << [] } }
+        keys.each { |key| @publisher.delete(key) }
+      end
+
+      def take_in(page)
+        @lock.synchronize do
+          @pages[page.key] = page
+          (@following[page.topic] ||= {})[page.key] = page
+        end
+      end
+
+      def forget(pages) = take_out(pages).each { |page| page.follower.closed(page) }
+
+      # @return [Array<NchanPage>] those that were there
+      def take_out(pages) = @lock.synchronize { pages.select { |page| @pages.delete(page.key) && leave(page) } }
 
       def leave(page)
         following = @following[page.topic]
@@ -155,6 +179,7 @@ module Bavard
 
       # Once for all that follow a topic.
       def beat
+        end_once_more
         @lock.synchronize { @following.keys }.each { |topic| @publisher.post(channel(topic), topic.beat) }
         now_ms = @clock.call
         return if now_ms - @looked_at_ms < LOOK_EVERY_MS

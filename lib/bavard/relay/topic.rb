@@ -1,12 +1,13 @@
 # frozen_string_literal: true
 
 require "json"
+require "securerandom"
 require_relative "since"
 
 module Bavard
   module Relay
     # One thing that screens follow: numbered frames, the newest of them kept so that a screen that was away gets what
-    # it missed, and a whole picture of now for all others. Every frame carries "at": "boot:seq".
+    # it missed, and a whole picture of now for all others. Every frame carries "at": "life:seq".
     class Topic
       KEPT_FRAMES = 240
       EMPTY = {}.freeze
@@ -14,12 +15,13 @@ module Bavard
       attr_reader :name
 
       # @param name [String]
-      # @param boot [String] another one each time the process starts
       # @param timed [Boolean] whether its pages are told each second how long their line is: ours are; others hear now and then that it holds
-      def initialize(name, boot, timed: true)
+      # @param life [String] another one for each, also where it has the name of an earlier one: a show that slept, or was elsewhere, goes on in
+      #   topics of its own, and what a page has of those before is no beginning of them
+      def initialize(name, timed: true, life: SecureRandom.alphanumeric(8))
         @timed = timed
         @name = name
-        @boot = boot
+        @life = life
         @lock = Mutex.new
         @seq = 0
         @kept = []
@@ -27,6 +29,10 @@ module Bavard
       end
 
       def timed? = @timed
+
+      # Nothing comes in it any more, as of a show that has gone to sleep: whoever would follow it from now on, comes again.
+      def finish = @over = true
+      def over? = @over || false
 
       # @param change [Hash] what is new
       # @param picture [#call] gives all that is there now, as a Hash; may be called later, from another thread
@@ -42,7 +48,7 @@ module Bavard
         end
       end
 
-      # @param last [String, nil] "boot:seq" of the last frame a screen has
+      # @param last [String, nil] "life:seq" of the last frame a screen has
       # @return [String] one message that brings it up to now: what it missed, to be applied in one go, or a whole picture
       def catch_up(last)
         @lock.synchronize do
@@ -66,12 +72,12 @@ module Bavard
       private
 
       def at
-        "#{@boot}:#{@seq}"
+        "#{@life}:#{@seq}"
       end
 
       def missed_since(last)
-        boot, seq = last.to_s.split(":", 2)
-        return unless boot == @boot && seq&.match?(/\A\d{1,15}\z/)
+        life, seq = last.to_s.split(":", 2)
+        return unless life == @life && seq&.match?(/\A\d{1,15}\z/)
 
         count = @seq - seq.to_i
         @kept.last(count) if count.between?(0, @kept.size)

@@ -31,6 +31,7 @@ module Bavard
         Sequel.as(Sequel.function(:nullif, :badges, Sequel.cast("[]", :jsonb)), :badges),
         Sequel.as(Sequel.function(:nullif, :detail, Sequel.cast("{}", :jsonb)), :detail)].freeze
       NO_DETAIL = {}.freeze
+      NONE = [].freeze
       # And where it was left: of one that was on air nobody asks by which steps.
       LEFT = [*SAID, :action, :rule, :seen, :aired, :pulled, :held, :deleted, Sequel.case({aired: nil}, :trace).as(:trace)].freeze
       # Of a row that an earlier version put into a file.
@@ -211,11 +212,13 @@ module Bavard
       end
 
       def entry(row, detail, people)
-        Entry.new(line(row, detail, people), verdict(row, detail["shown"]), row[:aired], row[:pulled], row[:trace].to_a, row[:held], row[:deleted])
+        trace = row[:trace]&.to_a || NONE
+        Entry.new(line(row, detail, people), verdict(row, detail["shown"]), row[:aired], row[:pulled], trace, row[:held], row[:deleted])
       end
 
       def line(row, detail, people)
-        line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id], person(row, detail, people), row[:kind].to_sym, row[:text],
+        # Its feed remembers the same word.
+        line = Core::Chat::Line.new(row[:id], row[:feed_id], row[:platform_id]&.-@, person(row, detail, people), row[:kind].to_sym, row[:text],
           Core::Chat::Line::PLAIN, row[:arrived_at_ms], row[:platform_time_ms], row[:shown_at_ms], :feed, Core::Chat::Line::NONE)
         LineDetail.read(detail, line)
       end
@@ -228,11 +231,9 @@ module Bavard
       end
 
       def person(row, detail, people)
-        feed_id, login, name, colour, badges = row.values_at(:feed_id, :login, :display_name, :colour, :badges)
-        avatar = detail["avatar"]
-        badge_pictures = detail["badge_pictures"]
-        people[[feed_id, login, name, colour, badges, avatar, badge_pictures]] ||=
-          Core::Chat::Person.new(feed_id, login, name, colour, badges.to_a, avatar:, badge_pictures:)
+        of = row.values_at(:feed_id, :login, :display_name, :colour, :badges)
+        of.push(*detail.values_at("avatar", "badge_pictures")) unless detail.empty?
+        people[of] ||= Core::Chat::Person.new(*of.first(4), of[4]&.to_a || NONE, avatar: of[5], badge_pictures: of[6])
       end
     end
   end

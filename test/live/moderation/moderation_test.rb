@@ -13,7 +13,7 @@ class ModerationTest < LiveTest
     make_means_with(@clock)
     @record = make_show_on(@server)
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows.run(@record.id)
+    @show = @shows.run(@record.id).tap(&:prompter_opened)
     wait_for("the feed to be live") { (hub.frames("show:#{@record.id}").last || {})["feeds"]&.first&.fetch("state") == "live" }
   end
 
@@ -39,7 +39,7 @@ class ModerationTest < LiveTest
     @lease.close
     @lease = nil
     @shows = Bavard::Live::Shows.new(means, lease:).start
-    @show = @shows.run(@record.id)
+    @show = @shows.run(@record.id).tap(&:prompter_opened)
   end
 
   # @return [Integer] the line's id

@@ -9,6 +9,24 @@ class PrompterDeskTest < StillShowTest
     begin_show(make_show(document: with_chat, on_air: true))
   end
 
+  def test_while_nobody_has_opened_it_nothing_is_drawn_or_told_and_whoever_does_gets_all
+    begin_again
+    old = say("before")
+    until_written
+    begin_show(prompter: false)
+    told = frames("prompter:#{@record.id}").size
+    take(:line, said("bo", "meanwhile"))
+    @show.pull_line(old, "Teo")
+    @show.prompter.mark(old, "answered", true)
+    advance
+    assert_equal told, frames("prompter:#{@record.id}").size
+    assert_nil @show.prompter.due_ms
+    whole = JSON.parse(open_prompter.catch_up(nil))
+    assert_equal [["before", "pulled", ["answered"]], ["meanwhile", "aired", nil]], whole["lines"].map { |card| [card["f"].map(&:last).join, card["s"], card["mk"]] }
+    now = say("now")
+    assert_equal [now], JSON.parse(open_prompter.catch_up(whole["at"]))["missed"].flat_map { |frame| frame["lines"] }.map { |card| card["i"] }
+  end
+
   # Pages that open then are told of all of it anyway, and one that is open begins anew.
   def test_what_was_said_before_a_restart_is_drawn_for_whoever_asks_and_told_to_nobody
     ids = (1..(Bavard::Live::PrompterDesk::SHOWN + 3)).map { |number| say("line #{number}") }

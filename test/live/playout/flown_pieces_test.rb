@@ -28,7 +28,7 @@ class FlownPiecesTest < Minitest::Test
     @frames = Kept.new
     @now = 100_000
     @shared = Bavard::Live::Playout::Shared.new(->(_line) { %w[circle #5fb8d6] }, -> { Wardrobe.new(@index) }, "Odalys Fenn")
-    @playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("air:1", "boot"), @frames, @shared, document:, revision: 1)
+    @playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("air:1"), @frames, @shared, document:, revision: 1)
     flush
   end
 

@@ -20,7 +20,7 @@ class PlayoutTest < Minitest::Test
 
   def setup
     @frames = Kept.new
-    @topic = Bavard::Relay::Topic.new("air:1", "boot")
+    @topic = Bavard::Relay::Topic.new("air:1")
   end
 
   def playout(**values)

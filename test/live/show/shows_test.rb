@@ -113,6 +113,44 @@ class ShowsTest < LiveTest
     assert_same @shows.run(@record.id), first.ask { |show| show }
   end
 
+  # What a page has of an earlier life is no beginning of what came since: it would keep what was taken away meanwhile.
+  def test_a_screen_that_was_away_while_it_slept_gets_a_whole_picture
+    unwanted
+    begin_shows
+    first = @shows.run(@record.id)
+    until_at_rest(first)
+    had = topics_of(first).map { |topic| position(topic, 3) }
+    let_rest
+    again = @shows.run(@record.id)
+    refute_same first, again
+    topics_of(again).zip(had) do |topic, last|
+      position(topic, 6)
+      assert JSON.parse(topic.catch_up(last))["whole"], topic.name
+    end
+  end
+
+  def test_who_comes_in_the_moment_in_which_it_goes_to_sleep_or_elsewhere_comes_again
+    unwanted
+    begin_shows
+    first = @shows.run(@record.id)
+    until_at_rest(first)
+    refute(topics_of(first).any?(&:over?))
+    let_rest
+    assert(topics_of(first).all?(&:over?))
+    assert_equal [{"let_go" => true}], hub.frames("air:#{@stage.id}").last(1)
+    assert_equal [true, false], [hub.let_go?(show: @record.id, inbox: true), hub.let_go?(show: @record.id, microphone: 1)]
+    again = topics_of(@shows.run(@record.id))
+    @shows.finish(@record.id)
+    assert(again.all?(&:over?))
+  end
+
+  def topics_of(show) = [show.topic, show.prompter.topic, show.desks.fetch(@stage.id).air_topic, show.desks.fetch(@stage.id).draft_topic]
+
+  # @return [String] what its pages have after so many more frames
+  def position(topic, frames)
+    Array.new(frames) { JSON.parse(topic.frame({}, -> { {} }))["at"] }.last
+  end
+
   def test_a_page_keeps_it_awake
     unwanted
     begin_shows

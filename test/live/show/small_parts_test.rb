@@ -91,6 +91,18 @@ class MailboxTest < Minitest::Test
     assert_empty mailbox.take(0)
   end
 
+  def test_once_it_is_given_up_nothing_is_taken
+    mailbox = Mailbox.new
+    assert mailbox.follow(1, :ours)
+    refute_predicate mailbox, :retire
+    assert mailbox.drop_in(:ask)
+    assert_equal [:ask, 1], mailbox.take(0)
+    assert_predicate mailbox, :retire
+    refute mailbox.follow(2, :ours)
+    refute mailbox.drop_in(:ask)
+    assert_empty mailbox.take(0)
+  end
+
   def test_once_it_is_closed_nobody_waits
     mailbox = Mailbox.new(most: 0)
     sender = Thread.new { mailbox.put(1, :ours) }

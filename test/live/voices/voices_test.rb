@@ -47,7 +47,7 @@ class VoicesTest < Minitest::Test
     document = Bavard::Core::Stage::Document.empty.merge("pieces" => [piece])
     shared = Bavard::Live::Playout::Shared.new(nil, nil, "Odalys Fenn", -> { @voices })
     @id = "#{kind}1"
-    @playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("air:1", "boot"), @frames, shared, document:)
+    @playout = Bavard::Live::Playout.new(Bavard::Relay::Topic.new("air:1"), @frames, shared, document:)
     flush
     @playout
   end

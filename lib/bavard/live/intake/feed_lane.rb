@@ -69,13 +69,19 @@ module Bavard
 
       # Begins to listen, anew where it listens already. What was read by then counts: nobody tells it again.
       def connect
-        @runner&.halt
-        @earlier = [*@earlier, @runner].compact.last(MOST_EARLIER)
+        hush
         runner = nil
         runner = Feeds::Runner.new(feed_id: id, connect: -> { open_connection(runner) }, clock:,
           take: ->(intake) { @send.call(self, runner, intake) }, fault: method(:fault))
         @runner = runner
         runner.start
+      end
+
+      # Asks its connection to end: what was said there by then counts, and how it ended does not.
+      def hush
+        @runner&.halt
+        @earlier = [*@earlier, @runner].compact.last(MOST_EARLIER)
+        @runner = nil
       end
 
       # Its thread ended for something that nobody foresaw.

@@ -117,6 +117,12 @@ module Bavard
       # @return [Array<Kept>] all of them, oldest first
       def to_a = @older.values + @newest.values
 
+      # @return [Array<Kept>] so many of the newest, oldest first
+      def last(count) = (@newest.size < count ? to_a : @newest.values).last(count)
+
+      # @return [Integer] how many there are
+      def size = @older.size + @newest.size
+
       # @return [Array<Kept>] those that nobody took away, of which the block is true
       def standing_where = to_a.select { |kept| kept.state.standing? && yield(kept) }
 

@@ -9,12 +9,14 @@ require_relative "../lines/line_book"
 module Bavard
   module Live
     # What the prompter shows: the newest lines with what became of them, what is held, what is pinned, and what people with
-    # a role did. Told as it happens, at most thirty times a second. Belongs to its show's thread.
+    # a role did. Told as it happens, at most thirty times a second, once somebody has opened it. Belongs to its show's thread.
     class PrompterDesk
       FRAME_MS = 34
       SHOWN = 300
       MOST_PINS = 8
       NONE = [].freeze
+      # Of a line that was drawn or marked.
+      #
       # kept:: a LineBook::Kept; marks:: of Core::Moderation::Deed::MARKS; card:: as pages draw it, nil until it is asked for
       Noted = Struct.new(:kept, :marks, :card)
       # Where a line is, as pages are told it; else by its own name.
@@ -41,7 +43,23 @@ module Bavard
         @pins = []
         @deeds = []
         @sent_at_ms = 0
+        @open = false
         begin_anew
+      end
+
+      # @return [Boolean] whether anybody has opened it since its show was woken; may be asked from any thread
+      def open? = @open
+
+      # Somebody opens it. Until then nothing is drawn of what was said before, and nobody is told of anything.
+      #
+      # @return [Relay::Topic] what its pages hear, from now on
+      def open(now_ms)
+        unless @open
+          @topic.frame({now: now_ms}, whole)
+          begin_anew
+          @open = true
+        end
+        @topic
       end
 
       # A line that came.
@@ -54,22 +72,17 @@ module Bavard
         @held = true if kept.state.held?
       end
 
-      # A line of the log, which no page has to be told of: it is drawn when one asks for it.
-      #
-      # @param kept [LineBook::Kept]
-      def line_before(kept) = @noted[kept.id] = Noted.new(kept, NONE)
-
       # What has become of a line is another thing now.
       #
       # @param from [Symbol] where it was
       def moved(kept, from)
         @held ||= kept.state.held? || Core::Moderation::LineState::HELD.include?(from)
-        noted = @noted[kept.id] or return
+        card = @noted[kept.id]&.card
         state = state_name(kept.state)
-        return if noted.card && noted.card[:s] == state
+        return if card && card[:s] == state
 
         @states[kept.id] = state
-        noted.card[:s] = state if noted.card
+        card[:s] = state if card
       end
 
       # A platform took away lines that nothing can be done about here any more, and that pages may still have.
@@ -78,12 +91,12 @@ module Bavard
       # Nothing can be done about it here any more.
       def forget(line_id) = @noted.delete(line_id)
 
-      # Draws lines anew, as when a picture in them has come.
+      # Draws lines anew that were drawn, as when a picture in them has come.
       #
       # @yieldparam line [Core::Chat::Line]
       def redraw
         @noted.each_value do |noted|
-          next unless yield(noted.kept.line) && (card = drawn(noted))
+          next unless noted.card && yield(noted.kept.line) && (card = drawn(noted))
 
           noted.card = card
           @fresh << noted.card unless @fresh.any? { |card| card[:i] == noted.kept.id }
@@ -92,7 +105,7 @@ module Bavard
 
       # @return [Hash] the card of any line of the log, as it would have
       def card_of(lane, entry)
-        known = @noted[entry.line.id]&.then { |noted| card(noted) } and return known.dup
+        known = card(entry.line.id) and return known.dup
         kept = @lines.as_known(entry)
         kept.line.dress(lane.emotes)
         whole_card(lane.card(kept), kept)
@@ -105,13 +118,13 @@ module Bavard
       # @return [Core::Chat::Person, nil] who is called so and wrote lately
       def person_called(name)
         name = Core::Chat::Person.fold(name.delete_prefix("@"))
-        @noted.values.reverse_each.map { |noted| noted.kept.line.person }
+        @lines.to_a.reverse_each.map { |kept| kept.line.person }
           .find { |person| [person.login, person.display_name].any? { |one| Core::Chat::Person.fold(one) == name } }
       end
 
       # @param mark [String] of Core::Moderation::Deed::MARKS
       def mark(line_id, mark, on)
-        noted = @noted[line_id] or return
+        noted = noted(line_id) or return
         noted.marks = on ? noted.marks | [mark] : noted.marks - [mark]
         noted.card[:mk] = noted.marks if noted.card
         @marks[line_id] = noted.marks
@@ -186,6 +199,7 @@ module Bavard
       def flush(now_ms)
         due = due_ms
         return unless due && now_ms >= due
+        return begin_anew unless @open
 
         change = {lines: @fresh, states: @states, marks: @marks}
         change[:held] = @lines.held_report if @held
@@ -206,22 +220,16 @@ module Bavard
 
       # As it is, told to whoever opens the prompter.
       def whole
-        cards = @noted.values.last(SHOWN).filter_map { |noted| card(noted)&.dup }
+        cards = @lines.last(SHOWN).filter_map { |kept| card(kept.id)&.dup }
         held = @lines.held_report
-        waiting = held.filter_map { |one| card(@noted[one[:i]]) }
+        waiting = held.filter_map { |one| card(one[:i]) }
         deeds = @deeds.last(60).map { |one| PrompterDesk.deed_card(one) }
         pins = pinned
         large = @large
         voices = @voices || []
         cues = @cues
-        from = @noted.size > SHOWN ? cards.dig(0, :i) || 0 : 0
+        from = @lines.size > SHOWN ? cards.dig(0, :i) || 0 : 0
         -> { {from:, voices:, cues:, lines: (waiting + cards).uniq { |card| card[:i] }.sort_by { |card| card[:i] }, held:, pins:, large:, deeds:} }
-      end
-
-      # For a page that opens before anything happened.
-      def prepare(now_ms)
-        @topic.frame({now: now_ms}, whole)
-        begin_anew
       end
 
       # After a start: what people did before, and what of it still stands.
@@ -230,7 +238,7 @@ module Bavard
       # @param standing [Array<Core::Moderation::Deed>] those of lasting kinds
       def remember(deeds, standing)
         @deeds = deeds
-        standing.reject(&:undone_ms).each { |deed| stand_again(deed) if @noted.key?(deed.line_id) }
+        standing.reject(&:undone_ms).each { |deed| stand_again(deed) if deed.line_id && @lines[deed.line_id] }
       end
 
       private
@@ -238,7 +246,7 @@ module Bavard
       def stand_again(deed)
         case deed.what
         when "pin", "unpin" then pin(deed.line_id, deed.what == "pin")
-        when "large" then self.large = deed.line_id unless @noted[deed.line_id].kept.state.taken?
+        when "large" then self.large = deed.line_id unless @lines[deed.line_id].state.taken?
         when "small" then self.large = nil
         else mark(deed.line_id, deed.detail["mark"] || deed.what, deed.what != "unmark")
         end
@@ -253,9 +261,11 @@ module Bavard
         @held = @pinned = false
       end
 
-      # @param noted [Noted, nil]
-      # @return [Hash, nil] its card; nil where its lane is no more
-      def card(noted) = noted && (noted.card ||= drawn(noted))
+      # @return [Noted, nil] nil where nothing can be done about it here any more
+      def noted(line_id) = @noted[line_id] ||= @lines[line_id]&.then { |kept| Noted.new(kept, NONE) }
+
+      # @return [Hash, nil] its card; nil also where its lane is no more
+      def card(line_id) = noted(line_id)&.then { |noted| noted.card ||= drawn(noted) }
 
       def drawn(noted)
         card = @draw.call(noted.kept) or return
@@ -279,7 +289,7 @@ module Bavard
       end
 
       # Pinned lines, whole, for they may be older than what a page has.
-      def pinned = @pins.filter_map { |line_id| card(@noted[line_id])&.dup }
+      def pinned = @pins.filter_map { |line_id| card(line_id)&.dup }
     end
   end
 end

@@ -41,8 +41,10 @@ module Bavard
       end
 
       # Behind what this feed brought, room or not: for senders that may not wait.
+      #
+      # @return [Boolean] false where nobody takes anything out any more
       def follow(item, lane)
-        @lock.synchronize { add(item, lane) }
+        @lock.synchronize { !@retired && add(item, lane) }
       end
 
       # Before everything that feeds bring, at once.
@@ -102,6 +104,7 @@ module Bavard
       def add(item, lane)
         (@brought[lane] ||= []) << item
         @filled.signal
+        true
       end
 
       # Whoever had a turn comes last in the next round.

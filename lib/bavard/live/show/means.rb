@@ -6,9 +6,9 @@ module Bavard
   module Live
     # What running shows are made with; each part of a show is handed what it needs of it.
     #
-    # stores:: Store::Stores; ids:: LineIds; boot:: another word each time the process starts; pictures:: PictureDesk
+    # stores:: Store::Stores; ids:: LineIds; pictures:: PictureDesk
     # platforms:: Feeds::Platform by key; door:: the one way out; conversations:: the demo's voice rooms by key, for rehearsals
-    Means = Struct.new(:stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :boot, :pictures, :platforms, :door, :conversations,
+    Means = Struct.new(:stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :pictures, :platforms, :door, :conversations,
       keyword_init: true) do
       # @raise [ArgumentError] that names what is missing
       def initialize(log:, meters:, clock:, **others)

@@ -47,6 +47,9 @@ module Bavard
       # So long whoever did something waits for it to be kept; not at all where the database is known to be away.
       KEPT_WITHIN_S = 3
       IDLE_S = 1.0
+      # So long at most it takes in, once it is to end, what was brought by then; and so long many of them that end one after another.
+      REST_WITHIN_S = 2
+      ALL_REST_WITHIN_S = 10
       OVER = "The show has just ended here. Try again in a moment."
 
       attr_reader :id, :record, :journal, :ids, :mishaps, :figures, :topic, :gatehouse, :prompter, :sightings, :answers, :wardrobe, :voices, :cues,
@@ -74,7 +77,7 @@ module Bavard
         @woken_ms = now_ms
         @mailbox = Mailbox.new
         @figures = Figures.new
-        @topic = Relay::Topic.new("show:#{id}", means.boot)
+        @topic = Relay::Topic.new("show:#{id}")
         @wardrobe = Wardrobe.new(id, means.stores.dress, means.pictures, journal)
         @report = DeskReport.new(self, means.hub, journal)
         begin_parts(means)
@@ -92,13 +95,18 @@ module Bavard
         self
       end
 
-      def stop
+      # Ends it, with all taken in that its feeds had brought by then.
+      #
+      # @param until_s [Numeric, nil] not beyond that, by the clock that never jumps
+      def stop(until_s: nil)
+        @rest_until_s = until_s
         @mailbox.close
         ask do
-          desks.each_value { |desk| desk.keep_live(now_ms, at_once: true) }
+          lanes.each_value(&:hush)
           @stopping = true
         end
         leave
+        desks.each_value { |desk| desk.keep_live(now_ms, at_once: true) }
       end
 
       # The one door for pages: runs the block in the show's thread.
@@ -117,6 +125,9 @@ module Bavard
         journal.kept?(deed, KEPT_WITHIN_S) if deed
         value
       end
+
+      # @return [Relay::Topic] what pages of its prompter hear, who are told from now on
+      def prompter_opened = prompter.open? ? prompter.topic : ask { prompter.open(now_ms) }
 
       # Takes what a page's WebSocket does. May be called from the relay's loop.
       def screen(desk, what, connection, text = nil)
@@ -184,7 +195,7 @@ module Bavard
       def hand_in(lane, intake)
         raise Busy, "That is more than can be taken in at once. Send it again in a moment." if @mailbox.full?(lane)
 
-        @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane)
+        @mailbox.follow(Messages::Brought.new(lane, lane.runner, intake), lane) or raise Busy, OVER
       end
 
       private
@@ -211,19 +222,25 @@ module Bavard
       end
 
       def run
-        until @stopping
-          @mailbox.take(wait_s).each { |item| guarded { handle(item) } }
-          guarded { advance }
-          guarded { fall_asleep } if @sleepy
-          @processor_s = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
-          # A show that is flooded gives way: Ruby alone would let it run for a tenth of a second at a time.
-          Thread.pass
-        end
+        turn(wait_s) until @stopping
+        # Many platforms tell nobody again what they told, and of some things we said that they are taken.
+        until_s = [@rest_until_s, Process.clock_gettime(Process::CLOCK_MONOTONIC) + REST_WITHIN_S].compact.min
+        turn(0) until @mailbox.retire || Process.clock_gettime(Process::CLOCK_MONOTONIC) > until_s
+      end
+
+      def turn(wait_s)
+        @mailbox.take(wait_s).each { |item| guarded { handle(item) } }
+        guarded { advance }
+        guarded { fall_asleep } if @sleepy
+        @processor_s = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
+        # A show that is flooded gives way: Ruby alone would let it run for a tenth of a second at a time.
+        Thread.pass
       end
 
       # Whoever asked too late is answered, and does not wait.
       def leave
         @thread.join
+        topics.each(&:finish)
         @mailbox.give_up.grep(Messages::Question).each { |question| question.answer << [:raised, Busy.new(OVER)] }
         lanes.each_value(&:disconnect)
         @pictures.leave(self)

@@ -54,7 +54,7 @@ module Bavard
         held, said = load_lines(stores.lines)
         load_feeds(stores.feeds, said, stores.descriptions.of_show(id))
         load_desks(stores.stages, said)
-        load_prompter(stores.deeds, held, said)
+        load_prompter(stores.deeds)
         load_held(held, said)
       end
 
@@ -81,7 +81,7 @@ module Bavard
       end
 
       def made_prompter(means)
-        PrompterDesk.new(Relay::Topic.new("prompter:#{id}", means.boot), means.hub, lines, record.host_name) { |kept| lanes[kept.lane_id]&.card(kept) }
+        PrompterDesk.new(Relay::Topic.new("prompter:#{id}"), means.hub, lines, record.host_name) { |kept| lanes[kept.lane_id]&.card(kept) }
       end
 
       def made_gatehouse(stores)
@@ -107,11 +107,9 @@ module Bavard
         follow_gate
       end
 
-      def load_prompter(deeds, held, said)
-        (held + said).uniq { |kept| kept.line.id }.each { |kept| prompter.line_before(kept) if lanes.key?(kept.lane_id) }
+      def load_prompter(deeds)
         prompter.remember(deeds.latest(id), deeds.search(id, what: Core::Moderation::Deed::LASTING, most: LineBook::KEPT).reverse)
         prompter.large&.then { |line_id| moderation.enlarge_again(line_id) }
-        prompter.prepare(now_ms)
       end
 
       def recount(store)

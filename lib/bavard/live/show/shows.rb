@@ -125,6 +125,7 @@ module Bavard
       def finish(id)
         show = @lock.synchronize { @running.delete(id) }
         show&.topics&.each { |topic| @means.hub.close(topic) }
+        @means.hub.let_go_where { |env| env["bavard.show"] == id } if show
         show&.stop
         @lease.release(id)
       end
@@ -140,7 +141,9 @@ module Bavard
         @places&.leave
         @stopping = true
         @beginning&.join
-        running.each(&:stop)
+        # Where many are flooded, the last of them take in nothing more: whoever stops us does not wait for good.
+        until_s = Process.clock_gettime(Process::CLOCK_MONOTONIC) + Show::ALL_REST_WITHIN_S
+        running.each { |show| show.stop(until_s:) }
       end
 
       private
@@ -187,11 +190,10 @@ module Bavard
       def move(id)
         @waking.one_by_one(id, patient: true) do
           show = @lock.synchronize { @running.delete(id) } or next
-          topics = show.topics
           show.stop
           written(id)
           @lease.release(id)
-          topics.each { |topic| @means.hub.let_go(topic) }
+          let_go_of(show)
           @log.info("show #{id} goes on elsewhere")
         end
       end
@@ -234,6 +236,8 @@ module Bavard
           next if last_needed(show.id) > @clock.call - REST_AFTER_MS || !show.go_to_sleep
 
           @lock.synchronize { [@running, @needed].each { |known| known.delete(show.id) } }
+          # Who came in that moment comes again, and so does whoever sends to an address of its: to the next one's.
+          let_go_of(show, all: !@places.nil?)
           written(show.id) if @places
           @lease.release(show.id)
           @log.debug("show #{show.id} sleeps")
@@ -295,13 +299,20 @@ module Bavard
       # Whoever follows them comes back, and is sent to where they run, before anything takes time.
       def leave_to_others(ids)
         shows = @lock.synchronize { ids.filter_map { |id| @running.delete(id) } }
-        shows.flat_map(&:topics).each { |topic| @means.hub.let_go(topic) }
-        shows.each { |show| end_one(show) }
+        shows.each { |show| let_go_of(show) }.each { |show| end_one(show) }
       end
 
-      # One that cannot be ended does not keep others.
+      # Whoever follows it comes again, and so does whoever sends to it.
+      #
+      # @param all [Boolean] whether those do too who speak in it
+      def let_go_of(show, all: true)
+        show.topics.each { |topic| @means.hub.let_go(topic) }
+        @means.hub.let_go_where { |env| env["bavard.show"] == show.id && (all || env["bavard.inbox"]) }
+      end
+
+      # One that cannot be ended does not keep others. What its feeds have brought and nobody has read is told where it goes on.
       def end_one(show)
-        show.stop
+        show.stop(until_s: 0)
       rescue StandardError => error
         @log.error("show #{show.id} does not end", error)
       end

@@ -171,8 +171,8 @@ module Bavard
       end
 
       def renew_link
-        @hub.close(air_topic)
         token = stage.token = Store::Stages.new_token
+        @hub.close(air_topic)
         @journal.later { @store.keep_token(id, token) }
         token
       end
@@ -236,7 +236,6 @@ module Bavard
         @store = means.stores.stages
         @ceilings = means.stores.ceilings
         @hub = means.hub
-        @boot = means.boot
         @clock = means.clock
         @ids = means.ids
       end
@@ -248,7 +247,7 @@ module Bavard
       end
 
       def playout(which, document, lines, samples: nil)
-        topic = Relay::Topic.new("#{which}:#{stage.id}", @boot)
+        topic = Relay::Topic.new("#{which}:#{stage.id}")
         Playout.new(topic, @hub, @shared, live:, document:, revision: stage.revision, lines:, samples:, timed: which == "air")
       end
 

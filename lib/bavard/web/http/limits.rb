@@ -1,10 +1,11 @@
 # frozen_string_literal: true
 
 require "rack/attack"
+require_relative "household"
 
 module Bavard
   module Web
-    # How often one address may ask. Air links are left out: a screen that is cut off by a limit is a black hole in
+    # How often one household may ask. Air links are left out: a screen that is cut off by a limit is a black hole in
     # somebody's broadcast. What a relay tells of screens comes from one address.
     module Limits
       MINUTE_S = 60
@@ -53,10 +54,13 @@ module Bavard
 
       module_function
 
+      # @return [String] who is counted
+      def asker(request) = Household.of(request.ip)
+
       # Names that become links of their own.
       def names(attack)
         attack.throttle("microphones", limit: MICROPHONES, period: HOUR_S) do |request|
-          request.ip if request.post? && request.path.start_with?("/mic/")
+          asker(request) if request.post? && request.path.start_with?("/mic/")
         end
       end
 
@@ -65,13 +69,13 @@ module Bavard
         Rack::Attack.tap do |attack|
           attack.cache.store = Counts.new
           attack.throttle("account", limit: ACCOUNT_POSTS, period: MINUTE_S) do |request|
-            request.ip if request.post? && request.path.start_with?("/account/")
+            asker(request) if request.post? && request.path.start_with?("/account/")
           end
           attack.throttle("new accounts", limit: NEW_ACCOUNTS, period: HOUR_S) do |request|
-            request.ip if request.post? && request.path == "/account/create-account"
+            asker(request) if request.post? && request.path == "/account/create-account"
           end
           names(attack)
-          attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| request.ip if request.post? && !request.path.match?(FREE) }
+          attack.throttle("posts", limit: POSTS, period: MINUTE_S) { |request| asker(request) if request.post? && !request.path.match?(FREE) }
           attack.throttled_responder = lambda do |request|
             wait_s = request.env["rack.attack.match_data"][:period]
             [429, {"content-type" => "text/plain", "retry-after" => wait_s.to_s}, [wait_s > MINUTE_S ? SAY_LATER : SAY]]

@@ -4,6 +4,7 @@ require "nio"
 require "rack"
 require "rack/files"
 require_relative "../../lasting"
+require_relative "household"
 
 module Bavard
   module Web
@@ -87,9 +88,10 @@ module Bavard
         return answer unless large?(env, body)
 
         file, range = opened(body)
-        return leave_out(file) unless room?(env["REMOTE_ADDR"])
+        from = Household.of(env["REMOTE_ADDR"])
+        return leave_out(file) unless room?(from)
 
-        boarding = Boarding.new(self, Going.new(nil, file, range.size, nil, env["REMOTE_ADDR"], now))
+        boarding = Boarding.new(self, Going.new(nil, file, range.size, nil, from, now))
         [status, headers.merge("content-length" => range.size.to_s, "connection" => "close", "rack.hijack" => boarding.method(:enter)), boarding]
       end
 

@@ -18,13 +18,15 @@ module Bavard
         @clock = clock
         @lock = Mutex.new
         @entries = {}
+        @forgot = 0
       end
 
       # @param key [Array] who is asked about, and what
       # @yieldreturn what the database says now
       # @raise [Sequel::Error] where it says nothing and nothing is remembered
       def of(*key)
-        yield.tap { |value| keep(key, value) }
+        before = @forgot
+        yield.tap { |value| keep(key, value, before) }
       rescue Sequel::DatabaseError, Sequel::PoolTimeout
         known = @lock.synchronize { @entries[key] }
         raise unless known && @clock.call - known.at_ms <= LASTS_MS
@@ -37,19 +39,26 @@ module Bavard
       # @param ids [Array<String>]
       def forget_sessions_but(ids)
         going_on = ids.to_h { |id| [id, true] }
-        @lock.synchronize { @entries.delete_if { |(kind, id), _| OF_SESSIONS.include?(kind) && !going_on.key?(id) } }
+        forgetting { @entries.delete_if { |(kind, id), _| OF_SESSIONS.include?(kind) && !going_on.key?(id) } }
       end
 
       # Whoever it was: they are asked about again.
-      def forget = @lock.synchronize { @entries.clear }
+      def forget = forgetting { @entries.clear }
 
       private
 
-      # What is not so is no reason to let anybody in later.
-      def keep(key, value)
+      def forgetting
+        @lock.synchronize do
+          @forgot += 1
+          yield
+        end
+      end
+
+      # What is not so is no reason to let anybody in later, and neither is what was so before somebody was to be forgotten.
+      def keep(key, value, before)
         @lock.synchronize do
           @entries.delete(key)
-          return unless value
+          return unless value && before == @forgot
 
           @entries[key] = Entry.new(value, @clock.call)
           @entries.shift if @entries.size > MOST

@@ -31,10 +31,11 @@ module Bavard
         @site = site
         @show = show
         @lane = lane
-        @topic = Relay::Topic.new("inbox:#{lane.id}", site.boot, timed: false)
+        @topic = Relay::Topic.new("inbox:#{lane.id}", timed: false)
         @count = 0
       end
 
+      def show_id = @show.id
       def opened(_connection) = nil
       def closed(_connection) = nil
 

@@ -24,6 +24,8 @@ module Bavard
 
       FULL = [503, {"content-type" => "text/plain", "retry-after" => "30"}, ["As many as may be are here already.\n"]].freeze
       NO_RELAY = [503, {"content-type" => "text/plain", "retry-after" => "1"}, ["The relay is not there just now.\n"]].freeze
+      # Somebody was cut off while it was looked up who that is.
+      AGAIN = [503, {"content-type" => "text/plain", "retry-after" => "1"}, ["Ask again.\n"]].freeze
       # With it nginx says that it holds the line itself.
       RELAYED = "HTTP_X_BAVARD_RELAY"
       # What is known of a page whose line another holds.
@@ -54,6 +56,8 @@ module Bavard
         return @app.call(env) unless path.end_with?("/live") && (relayed?(env) || WebSocket::Driver.websocket?(env))
         return NOTHING_HERE unless same_origin?(env)
 
+        # Before it is looked up who that is, and what may be heard there.
+        env["bavard.cuts"] = env["bavard.site"].hub.cuts
         topic, follower, show_id = find(env, path)
         return NOTHING_HERE unless topic
         return FULL unless room?(env["bavard.site"], topic, show_id)
@@ -71,7 +75,8 @@ module Bavard
         return NOTHING_HERE unless topic.timed?
         return NO_RELAY unless hub.respond_to?(:follow) && hub.there?
 
-        [200, {"x-accel-redirect" => hub.follow(env.slice(*KEPT), topic, follower:, last: last(env))}, []]
+        at = hub.follow(env.slice(*KEPT), topic, follower:, last: last(env), cuts: env["bavard.cuts"]) or return AGAIN
+        [200, {"x-accel-redirect" => at}, []]
       end
 
       # For one more page on that topic.
@@ -87,6 +92,7 @@ module Bavard
         end
         if (match = INBOX.match(path))
           inbox = InboxSocket.open(site, match[1], Rack::Utils.parse_query(env["QUERY_STRING"]))
+          env.update("bavard.show" => inbox.show_id, "bavard.inbox" => true) if inbox
           return inbox && [inbox.topic, inbox]
         end
         if (match = MICROPHONE.match(path))
@@ -102,7 +108,7 @@ module Bavard
         return if link.anybody?
 
         site.shows.here(link.show_id)
-        env["bavard.microphone"] = link.id
+        env.update("bavard.show" => link.show_id, "bavard.microphone" => link.id)
         MicrophoneSocket.new(site, link).then { |socket| [socket.topic, socket] }
       end
 
@@ -110,14 +116,14 @@ module Bavard
         link = site.remembered.of(:prompter, token) { site.stores.team.prompter(token) } or return
         env["bavard.prompter"] = link.id
         show = site.shows.run(link.show_id)
-        [show.prompter.topic, Listener, show.id]
+        [show.prompter_opened, Listener, show.id]
       end
 
       def signed_in(env, site, path)
         show, visitor = own_show(env, site)
         return unless show
         return [show.topic, Listener, show.id] if path == SHOW
-        return [show.prompter.topic, Listener, show.id] if path == PROMPTER
+        return [show.prompter_opened, Listener, show.id] if path == PROMPTER
         return unless visitor.may?(:direct)
 
         desk = (match = DRAFT.match(path)) && show.desks[match[1].to_i]
@@ -145,7 +151,7 @@ module Bavard
 
       def take_over(env, topic, follower)
         io = env["rack.hijack"].call
-        env["bavard.site"].hub.join(io, env, topic, follower:, last: last(env))
+        env["bavard.site"].hub.join(io, env, topic, follower:, last: last(env), cuts: env["bavard.cuts"])
         [-1, {}, []]
       end
 

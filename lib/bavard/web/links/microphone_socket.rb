@@ -29,9 +29,9 @@ module Bavard
 
         # @param link [Store::Microphones::Link]
         # @return [Relay::Topic]
-        def of(link, boot)
+        def of(link)
           @lock.synchronize do
-            topic = @topics.delete(link.token) || Relay::Topic.new("microphone:#{link.id}", boot, timed: false)
+            topic = @topics.delete(link.token) || Relay::Topic.new("microphone:#{link.id}", timed: false)
             @topics.shift if @topics.size >= KEPT
             @topics[link.token] = topic
           end
@@ -46,7 +46,7 @@ module Bavard
       def initialize(site, link)
         @site = site
         @link = link
-        @topic = site.microphone_topics.of(link, site.boot)
+        @topic = site.microphone_topics.of(link)
         @muted = false
         @begun_ms = @counted = 0
       end

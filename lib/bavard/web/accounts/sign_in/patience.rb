@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
-require "ipaddr"
 require "openssl"
 require "rack/utils"
 require "roda"
 require "securerandom"
+require_relative "../../http/household"
 
 module Bavard
   module Web
@@ -18,8 +18,6 @@ module Bavard
         LIMITS = {"here" => Limit.new(5, 900), "address" => Limit.new(40, 900), "account" => Limit.new(50, 60),
                   "device" => Limit.new(5, 900)}.freeze
         FORGOTTEN_AFTER_MS = 3600 * 1000
-        # Of an IPv6 address, what a household has to itself.
-        HOUSEHOLD_BITS = 64
 
         # @param secret [String]
         # @param clock [#call] Unix milliseconds
@@ -54,16 +52,9 @@ module Bavard
 
         def keys(login, address, device)
           login = login.to_s.strip.downcase[0, 255]
-          from = household(address)
+          from = Household.of(address)
           named = device ? {"device" => [login, device]} : {"here" => [login, from], "address" => [from], "account" => [login]}
           named.to_h { |name, parts| [OpenSSL::HMAC.hexdigest("SHA256", @secret, [name, *parts].join("\0")), LIMITS.fetch(name)] }
-        end
-
-        def household(address)
-          ip = IPAddr.new(address.to_s)
-          (ip.ipv6? ? ip.mask(HOUSEHOLD_BITS) : ip).to_s
-        rescue IPAddr::Error
-          "unknown"
         end
 
         def left_s(limit, number = 0, last_ms = 0)

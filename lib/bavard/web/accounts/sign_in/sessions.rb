@@ -75,27 +75,30 @@ module Bavard
         def end_others(rodauth, site)
           here = id(rodauth)
           account_id = rodauth.session_value || rodauth.account_id
-          cut(site) { |env| env["bavard.account"] == account_id && env["bavard.session"] != here }
-          of(rodauth).exclude(session_id: here.to_s).delete
+          end_these(of(rodauth).exclude(session_id: here.to_s), site) { |env| env["bavard.account"] == account_id && env["bavard.session"] != here }
         end
 
         # @param handle [String]
         def end_one(rodauth, site, handle)
           ended = of(rodauth).select_map(:session_id).find { |one| handle(one) == handle } or return 0
-          cut(site) { |env| env["bavard.session"] == ended }
-          of(rodauth).where(session_id: ended).delete
+          end_these(of(rodauth).where(session_id: ended), site) { |env| env["bavard.session"] == ended }
         end
 
         def end_this(rodauth, site)
           ended = id(rodauth) or return
-          cut(site) { |env| env["bavard.session"] == ended }
-          of(rodauth).where(session_id: ended).delete
+          end_these(of(rodauth).where(session_id: ended), site) { |env| env["bavard.session"] == ended }
         end
 
-        # What they opened is cut off at once.
-        def cut(site, &block)
-          site.remembered.forget
-          site.hub.cut_where(&block)
+        # What they opened is cut off at once, and not let in again: not before everybody sees that they have ended.
+        #
+        # @return [Integer] how many
+        def end_these(sessions, site, &block)
+          sessions.delete.tap do
+            sessions.db.after_commit do
+              site.remembered.forget
+              site.hub.cut_where(&block)
+            end
+          end
         end
 
         # What went on in a session that was ended elsewhere, as by the operator.
@@ -103,7 +106,7 @@ module Bavard
           going_on = site.db[:account_active_session_keys].select_map(:session_id)
           site.remembered.forget_sessions_but(going_on)
           going_on = going_on.to_h { |id| [id, true] }
-          site.hub.cut_where { |env| env["bavard.session"] && !going_on.key?(env["bavard.session"]) }
+          site.hub.cut_where(again: true) { |env| env["bavard.session"] && !going_on.key?(env["bavard.session"]) }
         end
 
         def of(rodauth) = rodauth.db[:account_active_session_keys].where(account_id: rodauth.session_value || rodauth.account_id)

@@ -2,6 +2,8 @@
 
 require_relative "../all/station"
 require_relative "../../http/vitals"
+require_relative "../../../store/accounts"
+require_relative "../../../store/usage"
 
 module Bavard
   module Web
@@ -10,6 +12,9 @@ module Bavard
       set :needs_to_see, :read
       set :needs_to_do, :read
       # What would leave nobody who can undo it.
+      # Of which a row is made for one that is new.
+      NEW_ACCOUNT = Store::Accounts::Kept.new(id: 0, email: "", shows: [[0, ""].freeze].freeze).freeze
+      NOTHING_USED = Store::Usage::Use.new(feeds: 0, lines: 0, bytes: 0).freeze
       NOT_ONESELF = "That is you. Another operator can do it, or bin/admin on the machine."
 
       before { not_found unless accounts.operator?(@visitor.account_id) }
@@ -27,7 +32,9 @@ module Bavard
 
       post "/accounts" do
         email = text(params["email"]).strip
-        json(words: "#{email} signs in with", word: accounts.make(email, text(params["show"]), by: me))
+        word = accounts.make(email, text(params["show"]), by: me)
+        made = accounts.all.find { |account| account.email.casecmp?(email) }
+        json(words: "#{email} signs in with", word:, id: made.id, email: made.email, show: made.shows.dig(0, 1))
       end
 
       # The word of a link is seen this once.
