@@ -47,6 +47,7 @@ class FireTest < PreparedTest
     tell(judge = Fire::Judge.new(@record, logged, screens, hold_ms: hold_kept))
     wrong = %i[lost doubled painted_after stale braked undone].to_h { |what| [what, judge.send(what)] }.merge(no_rest: [@rest].compact).reject { |_, found| found.empty? }
     puts judge.story if wrong.any? || ENV["FIRE_STORY"]
+    puts judge.whereabouts.flat_map { |text, stood| ["", text, *stood, *rows([text])] }
     assert_empty wrong, "seed #{SEED}"
     assert_equal %i[deleted pulled], @record.ways.keys.sort
     assert_includes @record.edits.map(&:outcome), :done
@@ -156,8 +157,12 @@ class FireTest < PreparedTest
     SCREENS.each { |name| on_screen(name) { last.each { |text| assert_text text } } }
     wait_for("the log to be whole") { (@record.said.keys - logged.keys).empty? }
   rescue Minitest::Assertion => error
-    rows = TestDatabase.db[:lines].where(text: last).map { |row| row.slice(:text, :aired, :held, :pulled, :arrived_at_ms, :shown_at_ms, :trace).inspect }
-    @rest = [*rows, error.message].join("\n")
+    @rest = [*rows(last), error.message].join("\n")
+  end
+
+  # As the log has them.
+  def rows(texts)
+    TestDatabase.db[:lines].where(text: texts).map { |row| row.slice(:id, :text, :aired, :held, :pulled, :deleted, :arrived_at_ms, :shown_at_ms, :trace).inspect }
   end
 
   def say_everywhere = standins.map { |one| @record.words(one.name).tap { |text| one.say(text) } }

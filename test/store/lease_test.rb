@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
 require_relative "../support/plain"
+require_relative "../support/proxy"
 require_relative "../support/test_database"
 require_relative "../../lib/bavard/store/lease"
+require "uri"
 
 # A show runs in one process at a time, and where it is let go another may take it.
 class LeaseTest < Minitest::Test
@@ -37,6 +39,26 @@ class LeaseTest < Minitest::Test
     assert_equal [8], one.renew
     assert_empty one.renew
     refute other.take(7)
+  end
+
+  # The database was not told that nobody is at the other end any more, as where the way to it is broken.
+  def test_what_a_line_of_our_own_still_has_is_ours
+    way = Proxy.new(URI(TestDatabase.url).port)
+    @leases << (far = Bavard::Store::Lease.new(TestDatabase.url.sub(%r{:\d+/}, ":#{way.port}/")))
+    assert far.take(7)
+    assert far.stand(3)
+    way.strand
+    refute_predicate far, :reach?
+    refute one.take(7)
+    assert_predicate far, :anew?
+    assert_empty far.renew
+    refute_predicate far, :anew?
+    refute one.take(7)
+    refute one.stand(3)
+    far.release(7)
+    assert one.take(7)
+  ensure
+    way&.stop
   end
 
   # Others may have them, and once the database is there again it is told so.

@@ -15,6 +15,7 @@ class Proxy
     @port = @server.addr[1]
     @pairs = Queue.new
     @open = true
+    @stranded = []
     @lock = Mutex.new
     @goes_on = ConditionVariable.new
     @thread = Thread.new { loop { take(@server.accept) } }
@@ -28,6 +29,15 @@ class Proxy
 
   def mend
     @open = true
+  end
+
+  # Breaks every connection, of which only those are told who began it.
+  def strand
+    until @pairs.empty?
+      client, server = @pairs.pop
+      @stranded << server
+      shut(client)
+    end
   end
 
   # Nothing goes through, and nobody is told; what was on its way comes in one heap once it goes on.
@@ -66,10 +76,10 @@ class Proxy
       to.write(bytes)
     end
   rescue EOFError
-    to.close_write
+    to.close_write unless @stranded.include?(to)
   rescue SystemCallError, IOError
     # Whoever is cut off at one end is cut off at the other.
-    close([from, to])
+    close([from, to]) unless @stranded.intersect?([from, to])
   end
 
   def close(sockets)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "securerandom"
 require "sequel"
 require_relative "database"
 
@@ -16,9 +17,14 @@ module Bavard
       # @return [Sequel::Database] the line over which locks are held, and nothing else
       attr_reader :db
 
+      # So long the database has for ending a line of ours that is not in use any more.
+      ENDS_WITHIN_MS = 1000
+
       # @param url [String]
       def initialize(url)
-        @db = Sequel.connect(url, max_connections: 1, test: false, **Database::LINE)
+        @name = "bavard lease #{SecureRandom.uuid}"
+        @db = Sequel.connect(url, max_connections: 1, test: false, **Database::LINE,
+          connect_sqls: ["SET application_name = '#{@name}'", *Database::LINE[:connect_sqls]])
         @lock = Mutex.new
         @held = {}
       end
@@ -117,9 +123,17 @@ module Bavard
 
       def unlock(show_id) = @db.get(Sequel.function(:pg_advisory_unlock, KIND, show_id))
 
-      # Taken twice by the same connection, it would have to be let go twice.
-      def lock(number, kind = KIND)
-        @db.get(Sequel.function(:pg_try_advisory_lock, kind, number))
+      # Taken twice by the same connection, it would have to be let go twice. What a line of before has is ours: the database may not know
+      # yet that we are not at its other end any more.
+      def lock(number, kind = KIND) = try(number, kind) || (left_behind(number, kind).any? && try(number, kind))
+
+      def try(number, kind) = @db.get(Sequel.function(:pg_try_advisory_lock, kind, number))
+
+      # @return [Array<Integer>] lines of ours that are ended with this, for they had that lock
+      def left_behind(number, kind)
+        lines = @db[:pg_stat_activity].where(application_name: @name, pid: Lease.held(@db, kind).where(objid: number).select(:pid))
+        lines.exclude(pid: Sequel.function(:pg_backend_pid)).select_map(:pid)
+          .each { |pid| @db.get(Sequel.function(:pg_terminate_backend, pid, ENDS_WITHIN_MS)) }
       end
     end
   end

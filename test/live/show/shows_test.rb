@@ -113,6 +113,19 @@ class ShowsTest < LiveTest
     assert_same @shows.run(@record.id), first.ask { |show| show }
   end
 
+  # As where the database was away for a while.
+  def test_it_wakes_with_all_that_was_still_to_be_written
+    unwanted
+    begin_shows
+    goes_on = Queue.new
+    journal.later { goes_on.pop }
+    journal.deed(:shows, :rename, @record.id, name: "Reedmere at dusk", host_name: "Odalys")
+    waking = Thread.new { @shows.run(@record.id) }
+    wait_for("it to be waited for") { waking.stop? }
+    goes_on << true
+    assert_equal "Reedmere at dusk", waking.value.record.name
+  end
+
   # What a page has of an earlier life is no beginning of what came since: it would keep what was taken away meanwhile.
   def test_a_screen_that_was_away_while_it_slept_gets_a_whole_picture
     unwanted

@@ -18,6 +18,9 @@ module Fire
     # kind:: of fault; times:: how often; longest_ms:: that a screen painted nothing new while it lasted or after it
     Silence = Struct.new(:kind, :times, :longest_ms)
 
+    # Of a line that was taken away. screen:: where it stood; known_ms:: when that must have known; stood:: from when to when
+    Late = Struct.new(:text, :screen, :known_ms, :stood)
+
     # lines:: how many; half_ms, most_of_them_ms, longest_ms:: from being said to the first frame with them, most: 99 in 100
     Lateness = Struct.new(:lines, :half_ms, :most_of_them_ms, :longest_ms)
 
@@ -40,10 +43,19 @@ module Fire
     end
 
     # @return [Array<String>] painted anew although a screen must have known better
-    def painted_after = of_taken { |known_ms, from_ms, _| from_ms > known_ms }
+    def painted_after = painted_late.map { |late| told(late) }
 
     # @return [Array<String>] that stood on although a screen must have known better
-    def stale = of_taken { |known_ms, _, to_ms| to_ms > known_ms }
+    def stale = stood_late.map { |late| told(late) }
+
+    # @return [Hash{String => Array<String>}] of lines that were seen when they ought not to be: when they were said and taken away, and
+    #   when they stood where
+    def whereabouts
+      (painted_late + stood_late).map(&:text).uniq.to_h do |text|
+        stood = @screens.map { |name, screen| "on #{name}: #{Array(screen["stood"][text]).map { |times| times.map(&:round).join(" to ") }.join(", ")}" }
+        [text, ["said #{@record.said[text].round}, taken away #{@record.taken[text].round}", *stood]]
+      end
+    end
 
     # @return [Array<String>] that stood on a picture which chat was taken off
     def braked
@@ -103,12 +115,19 @@ module Fire
         .none? { |from_ms, to_ms| at_ms.between?(from_ms - ON_ITS_WAY_MS, to_ms) }
     end
 
+    def painted_late = of_taken { |known_ms, from_ms, _| from_ms > known_ms }
+    def stood_late = of_taken { |known_ms, _, to_ms| to_ms > known_ms }
+
+    def told(late)
+      "#{late.text} on #{late.screen}: taken away at #{@record.taken[late.text].round}, known at #{late.known_ms.round}, stood #{late.stood.map(&:round).join(" to ")}"
+    end
+
     def of_taken
       @record.taken.flat_map do |text, at_ms|
         @screens.filter_map do |name, screen|
           known_ms = known(name, at_ms)
           late = Array(screen["stood"][text]).find { |from_ms, to_ms| yield(known_ms, from_ms, to_ms) }
-          "#{text} on #{name}: taken away at #{at_ms.round}, known at #{known_ms.round}, stood #{late.map(&:round).join(" to ")}" if late
+          Late.new(text, name, known_ms, late) if late
         end
       end
     end

@@ -107,8 +107,9 @@ module Bavard
       # @return [Boolean] whether all of a show is written, within so long
       def all_of?(show_id, within_s)
         until_s = now_s + within_s
-        sleep BATCH_EVERY_S until (idle = @lock.synchronize { @lanes[show_id].nil? || @lanes[show_id].idle? }) || now_s > until_s
-        idle && kept?(last_deed, [until_s - now_s, 0].max)
+        deed = last_deed
+        sleep BATCH_EVERY_S until (written = idle?(show_id) && kept?(deed, BATCH_EVERY_S)) || now_s > until_s
+        written
       end
 
       # Writes what is waiting, or puts it into files where the database is away, and ends.
@@ -147,6 +148,7 @@ module Bavard
       private
 
       def left? = spilling.any? || @deeds.behind?
+      def idle?(show_id) = @lock.synchronize { @lanes[show_id].nil? || @lanes[show_id].idle? }
 
       # What an earlier process could not write any more.
       def leftover

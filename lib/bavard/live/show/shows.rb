@@ -17,7 +17,7 @@ module Bavard
       TRIES = 20
       TRY_EVERY_S = 0.1
       SHARE_EVERY_S = 1
-      # So long a show that goes on elsewhere waits for its log.
+      # So long a show that goes on, here or elsewhere, waits for its log.
       WRITTEN_WITHIN_S = 5
       # One that nobody needs goes to sleep after so long, and not before.
       REST_AFTER_MS = 600_000
@@ -183,8 +183,8 @@ module Bavard
         @log.error("show #{id} does not begin", error)
       end
 
-      # Whoever takes it reads all of it.
-      def written(id) = @means.journal.all_of?(id, WRITTEN_WITHIN_S) || @log.warn("show #{id} goes on elsewhere without the end of its log")
+      # Whoever takes it reads all of it, here as elsewhere.
+      def written(id) = @means.journal.all_of?(id, WRITTEN_WITHIN_S) || @log.warn("show #{id} goes on without the end of its log")
 
       # It goes on in another process: pages come back, and are sent there.
       def move(id)
@@ -217,6 +217,7 @@ module Bavard
         raise Gone.new(CLOSED, field: "show", value: id) unless @store.open?(id)
 
         lease(id)
+        written(id)
         before = @places&.took(id)
         record = @store.find(id) or raise Gone.new(CLOSED, field: "show", value: id)
         show = Show.new(record, @means, again: -> { wake(id, instead_of: show) }).start
@@ -260,10 +261,7 @@ module Bavard
         nil
       end
 
-      def needed(show)
-        @lock.synchronize { @needed[show.id] = @clock.call }
-        show
-      end
+      def needed(show) = @lock.synchronize { @needed[show.id] = @clock.call } && show
 
       def lease(id)
         @places&.leaving(id)
