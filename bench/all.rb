@@ -215,6 +215,8 @@ if (prompter = found[:prompter])
   {by_another: ["a deed seen by another", 200], on_screen: ["a pull off the screen", 150]}.each do |key, (words, promised)|
     rows << ["#{words}, half and 99 in 100", prompter[key].values.map { |ms| "#{ms} ms" }.join(", "), "-", "#{promised} ms or less", steal]
   end
+  rows << ["longest that a machine #{prompter[:slowed]} times slower stands still while #{prompter[:burst_lines]} lines come at once",
+    "#{prompter[:burst_stands_still_ms]} ms", "-", "2000 ms or less", steal]
 end
 if (keyboard = found[:keyboard_to_screen])
   ours, floor = keyboard.values_at(:ours, :floor)

@@ -4,12 +4,14 @@ require_relative "../lib/bavard/core/chat/line"
 require_relative "../lib/bavard/core/gate/verdict"
 require_relative "../lib/bavard/store/lines"
 require_relative "../lib/bavard/store/members"
+require_relative "../lib/bavard/store/shows"
 require_relative "share"
 require_relative "stage_visit"
 require_relative "steal"
 
 module Bench
-  # The prompter with ten thousand lines back, and how soon what one moderator does is seen by another and on screen.
+  # The prompter with ten thousand lines back, how soon what one moderator does is seen by another and on screen, and how long a slow machine
+  # stands still when many lines come at once.
   class Prompter
     include StageVisit
 
@@ -40,6 +42,15 @@ module Bench
       fetch(`${location.pathname}act`, { method: "POST", headers: { "Content-Type": "application/json", "X-Requested-With": "XMLHttpRequest" },
         body: JSON.stringify({ do: "pull", line: arguments[0] }) }).then(() => arguments[1](at));
     JS
+    # How long the page stands still at most, without a way for anything that comes, a press or a frame.
+    STANDS_STILL = <<~JS
+      window.still = [0];
+      new PerformanceObserver((list) => window.still.push(...list.getEntries().map((task) => task.duration))).observe({ type: "longtask" });
+    JS
+    # At once, held for a moment each, on a machine that slow.
+    BURST = 600
+    HOLD_MS = 400
+    SLOWED = 6
     SCROLL = <<~JS
       const [seconds, done] = arguments;
       const scroller = document.querySelector("#scroller");
@@ -56,7 +67,7 @@ module Bench
 
     def run
       with_scene("stay_ms" => "for good", "at_most" => 20) do
-        told, steal = Steal.around { {**far_back, **deeds} }
+        told, steal = Steal.around { {**far_back, **deeds, **burst} }
         {**told, steal_percent: steal.round(1)}
       end
     end
@@ -75,6 +86,15 @@ module Bench
        nodes: page.evaluate("document.querySelectorAll('*').length"), lines: blocks(page) * BLOCK}
     end
 
+    def burst
+      page = prompter
+      page.command("Emulation.setCPUThrottlingRate", rate: SLOWED)
+      page.execute(STANDS_STILL)
+      BURST.times { |number| @scene.typist.say("burst #{number} over the water meadows.") }
+      sleep 0.5 until page.evaluate("document.querySelector('#blocks').lastElementChild.textContent.includes('burst #{BURST - 1} ')")
+      {burst_stands_still_ms: page.evaluate("Math.max(...window.still)").round, burst_lines: BURST, slowed: SLOWED}
+    end
+
     def blocks(page) = page.evaluate("document.querySelectorAll('.block').length")
 
     # Lines of some days, as if they had come.
@@ -86,8 +106,15 @@ module Bench
       (0...LINES).each_slice(500) do |numbers|
         Bavard::Store::Lines.new(db).add(show_id, numbers.map { |number| entry(number, feed_id, from_ms + (number * 1000)) })
       end
+      hold(db, show_id)
       @address = Bavard::Store::Members.new(db).add_prompter(show_id, name: "Bench", acts: true, at_ms: 0).then { |link| "/prompter/#{link.token}/" }
       @scene.app.start
+    end
+
+    def hold(db, show_id)
+      shows = Bavard::Store::Shows.new(db)
+      gate = shows.find(show_id).gate
+      shows.keep_gate(show_id, gate.merge("hold" => gate["hold"].merge("ms" => HOLD_MS)))
     end
 
     def entry(number, feed_id, at_ms)

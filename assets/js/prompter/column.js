@@ -16,6 +16,8 @@ class Block {
     this.cards = cards;
     this.element = make("div", "block");
     this.element.block = this;
+    // What is drawn of them, by id.
+    this.rows = new Map();
     this.drawn = false;
     this.watch = watch;
     watch.observe(this.element);
@@ -25,19 +27,33 @@ class Block {
     if (this.drawn) return;
     this.drawn = true;
     this.element.style.height = "";
-    this.element.replaceChildren(...this.cards.map((card) => rowOf(card, options)));
+    this.element.replaceChildren(...this.cards.map((card) => this.row(card, options)));
   }
 
-  empty() {
-    if (!this.drawn) return;
-    this.element.style.height = `${this.element.offsetHeight}px`;
+  empty(height) {
+    this.element.style.height = `${height}px`;
     this.drawn = false;
+    this.rows.clear();
     this.element.replaceChildren();
   }
 
   add(card, options) {
     this.cards.push(card);
-    if (this.drawn) this.element.append(rowOf(card, options));
+    if (this.drawn) this.element.append(this.row(card, options));
+  }
+
+  row(card, options) {
+    const row = rowOf(card, options);
+    this.rows.set(card.i, row);
+    return row;
+  }
+
+  remove(ids) {
+    this.cards = this.cards.filter((card) => !ids.has(card.i));
+    for (const id of ids) {
+      this.rows.get(id)?.remove();
+      this.rows.delete(id);
+    }
   }
 }
 
@@ -94,20 +110,24 @@ export class Column {
   }
 
   near(entries) {
-    for (const { target, isIntersecting } of entries) {
-      if (isIntersecting) target.block.draw(this.options);
-      else target.block.empty();
-    }
+    // One that has come and gone since is told of twice.
+    const nears = new Map(entries.map(({ target, isIntersecting }) => [target.block, isIntersecting]));
+    const leaving = [...nears.keys()].filter((block) => !nears.get(block) && block.drawn);
+    // All are measured before any is changed: each would be laid out anew.
+    const heights = leaving.map((block) => block.element.offsetHeight);
+    for (const [at, block] of leaving.entries()) block.empty(heights[at]);
+    for (const [block, isNear] of nears) if (isNear) block.draw(this.options);
     if (this.follows) this.end();
   }
 
+  // Where it follows, it is told to before this is painted: the column has grown.
   newer(cards) {
     if (cards.length === 0) return;
     for (const card of cards) {
       if (!this.blocks.length || this.blocks.at(-1).cards.length >= BLOCK) this.append(new Block([], this.watch));
       this.blocks.at(-1).add(card, this.options);
     }
-    if (this.follows) return this.end();
+    if (this.follows) return;
     this.fresh += cards.length;
     this.told();
   }
@@ -137,8 +157,8 @@ export class Column {
   }
 
   gone(ids) {
-    for (const block of this.blocks) block.cards = block.cards.filter((card) => !ids.includes(card.i));
-    for (const id of ids) this.rowOf(id)?.remove();
+    const gone = new Set(ids);
+    for (const block of this.blocks) block.remove(gone);
     if (ids.includes(this.chosen)) this.pick(this.chosen);
     if (this.follows) this.end();
   }
@@ -153,8 +173,9 @@ export class Column {
     this.toEnd();
   }
 
+  // Most that is asked for is of the newest.
   rowOf(id) {
-    return this.root.querySelector(`[data-line="${id}"]`);
+    return this.blocks.findLast((block) => block.rows.has(id))?.rows.get(id) ?? null;
   }
 
   pick(id) {

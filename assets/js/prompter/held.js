@@ -39,7 +39,10 @@ export class Held {
         this.movedAt = performance.now();
       });
     this.box.addEventListener("pointerleave", () => this.loose());
-    setInterval(() => this.tick(), TICK_MS);
+    setInterval(() => {
+      this.tick();
+      this.fit();
+    }, TICK_MS);
   }
 
   // The mouse has left, or has not moved for long: all stand in their order again.
@@ -70,10 +73,11 @@ export class Held {
     const shown = this.places.slice(0, MOST_SHOWN);
     const rows = shown.map((at) => this.rowAt(at, known));
     const more = this.places.length - shown.length;
+    const none = this.box.childElementCount === 0;
     this.rows.show([...rows, ...(more > 0 ? [{ key: "more", told: more, draw: () => moreOf(more) }] : [])]);
+    this.unfit = true;
     this.tick();
-    // How high it is would move what is below the mouse.
-    if (!steady) this.fit(known.length);
+    if (none) this.fit();
   }
 
   // Whatever still is held stays in its place; others take the places of those that are gone, or follow.
@@ -95,8 +99,12 @@ export class Held {
     return { key: i, told: [card, one.waits, gone, fresh], draw: () => this.row(one, card, { gone, fresh }) };
   }
 
-  // As high as whole rows are: the others are scrolled to, and how many there are is said over them.
-  fit(all) {
+  // As high as whole rows are: the others are scrolled to, and how many there are is said over them. It takes a layout of the page, and is
+  // not done for each that comes and goes; nor while it would move what is below the mouse.
+  fit() {
+    if (!this.unfit || this.steady()) return;
+    this.unfit = false;
+    const all = this.places.length;
     this.box.style.maxHeight = "";
     const room = this.box.clientHeight;
     if (this.box.scrollHeight <= room) return;

@@ -9,6 +9,7 @@ import { markOf } from "../link/marks.js";
 import { Socket } from "../link/socket.js";
 import { Actions } from "./actions.js";
 import { Answering } from "./answering.js";
+import { asOne } from "./as_one.js";
 import { Chime } from "./chime.js";
 import { Column } from "./column.js";
 import { Cues, OWN_KEYS } from "./cues.js";
@@ -113,7 +114,7 @@ function tell(deed) {
 
 new Socket(`${setup.base}/live`, {
   frame: (frame) => unpressed(() => take(frame)),
-  missed: (frames) => unpressed(() => frames.forEach(take)),
+  missed: (frames) => unpressed(() => take(asOne(frames))),
   replaced: () => location.reload(),
 });
 

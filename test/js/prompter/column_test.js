@@ -66,7 +66,11 @@ beforeEach(() => {
   column = new Column(lines, { choose: (one) => chosen.push(one?.i ?? null), wantOlder: () => Promise.resolve() });
 });
 
-const come = (from, to) => lines.add(Array.from({ length: to - from + 1 }, (_, at) => card(from + at, "x", { s: "aired" })));
+// As a browser does it, the column is told before the next painting that it has grown.
+const come = (from, to) => {
+  lines.add(Array.from({ length: to - from + 1 }, (_, at) => card(from + at, "x", { s: "aired" })));
+  if (column.follows) grown();
+};
 const scroll = (at) => {
   scroller.scrollTop = at;
   scroller.dispatchEvent(new page.window.Event("scroll"));
@@ -165,6 +169,8 @@ test("blocks far away are emptied and keep their height", () => {
   near([{ target: first.element, isIntersecting: true }]);
   assert.equal(first.element.children.length, 40);
   assert.match(page.document.querySelector("[data-line='2']").className, /pulled/);
+  near([true, false].map((isIntersecting) => ({ target: first.element, isIntersecting })));
+  assert.equal(first.drawn, false);
 });
 
 test("older lines come above, and what was seen stays where it was", () => {

@@ -109,6 +109,21 @@ test("where there is no room for all of them, whole ones are seen and the others
   assert.deepEqual([box.style.maxHeight, box.querySelector(".held-more").textContent], ["241px", "and 2 more"]);
 });
 
+test("what comes and goes within a moment is measured once, for each time lays the whole page out anew", () => {
+  const { made } = holding([1, 2, 3, 4].map((i) => waits(i)));
+  let measured = 0;
+  Object.defineProperties(page.document.querySelector("#held"), {
+    clientHeight: { get: () => 275 },
+    scrollHeight: { get: () => 70 * ++measured },
+  });
+  for (const i of [1, 2, 3, 4]) made.take([waits(i)]);
+  assert.equal(measured, 0);
+  page.clock.pass(100);
+  assert.equal(measured, 1);
+  page.clock.pass(1000);
+  assert.equal(measured, 1);
+});
+
 test("the time that is left runs on between two tellings and never below nothing", () => {
   const { rows } = holding([timed(1, 12_000, 20_000), waits(2, 30_000), waits(3)]);
   const words = () => rows().map((row) => row.querySelector("small").textContent);
