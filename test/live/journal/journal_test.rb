@@ -257,6 +257,16 @@ class JournalTest < Minitest::Test
     refute_path_exists deeds_file
   end
 
+  def test_what_a_disk_without_room_has_torn_spoils_nothing_behind_it
+    spill = Bavard::Live::Spill.new(File.join(@folder, "7"))
+    lines = %w[a b].map { |text| JSON.generate([:put_back, [text]]) }
+    whole = File.method(:write)
+    torn = ->(path, text, **more) { whole.call(path, text[0, 9], **more) && raise(Errno::ENOSPC) }
+    File.stub(:write, torn) { assert_raises(Errno::ENOSPC) { spill.append(lines) } }
+    spill.append(lines)
+    assert_equal [[:put_back, ["a"]], [:put_back, ["b"]]], spill.first(9)
+  end
+
   def test_what_no_file_can_hold_is_written_all_the_same
     with_deeds
     rename("a")

@@ -26,13 +26,15 @@ module Bavard
 
       def any? = @reading.any? || @files.any?
 
+      # What is torn, as by a disk that is full or a process that is killed, spoils nothing that comes behind it.
+      #
       # @param lines [Array<String>] JSON
       # @raise [SystemCallError] where there is no room
       def append(lines)
         FileUtils.mkdir_p(@folder)
         lines.each_slice(MOST) do |some|
           file = last_file(some.size)
-          File.write(file, some.map { |line| "#{line}\n" }.join, mode: "a", perm: 0o600)
+          File.write(file, "\n#{some.join("\n")}\n", mode: "a", perm: 0o600)
           @sizes[file] += some.size
         end
       end
