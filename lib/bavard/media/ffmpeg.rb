@@ -46,6 +46,7 @@ module Bavard
         made = followed(command(path, demuxer, "-progress", "pipe:1", *options, decoder:) + [part], seconds, watch)
         return false unless made && File.size?(part)
 
+        File.open(part, &:fdatasync)
         File.rename(part, target)
         true
       ensure

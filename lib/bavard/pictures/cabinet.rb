@@ -44,10 +44,14 @@ module Bavard
 
       def path(id, size) = File.join(@root, id[0, 2], size == "grid" ? "#{id}.grid" : "#{id}-#{size}.webp")
 
+      # It is on the disk before anything names it: whatever cuts the machine off leaves no name without what it stands for.
       def write(file, bytes)
         # The same picture may come by two addresses at once.
         part = "#{file}.#{SecureRandom.hex(8)}.part"
-        File.binwrite(part, bytes)
+        File.open(part, "wb") do |out|
+          out.write(bytes)
+          out.fdatasync
+        end
         File.rename(part, file)
       end
     end
