@@ -9,6 +9,7 @@ require "puma"
 require "puma/server"
 require "semantic_logger"
 require_relative "live/show/means"
+require_relative "live/journal/disk"
 require_relative "live/pictures/backdrops"
 require_relative "fair/turns"
 require_relative "just_in_time"
@@ -183,7 +184,8 @@ module Bavard
       stores = Store::Stores.over(@db, Store::SecretBox.new(@data.feeds_key), @settings.ceilings).tap(&:seal)
       @meters = Live::Meters.new
       @journal = journal(stores)
-      Live::Means.new(stores:, journal: @journal, hub: @hub, ids: line_ids(stores), clock: @clock, log: @log, meters: @meters,
+      @disk = Live::Disk.new(@data.method(:free_kb)).start
+      Live::Means.new(stores:, journal: @journal, disk: @disk, hub: @hub, ids: line_ids(stores), clock: @clock, log: @log, meters: @meters,
         pictures: @pictures = picture_desk(stores.dress), platforms: @settings.platforms,
         door:, conversations: Core::Voice::Recording.all(File.join(DEMO, "conversations")))
     end
@@ -251,6 +253,7 @@ module Bavard
       @pictures.stop
       @hub.stop
       @journal.stop
+      @disk.stop
       @pulse.stop
       @lease.close
     end

@@ -5,6 +5,7 @@ require "semantic_logger"
 require "tmpdir"
 require_relative "../../lib/bavard/live/show/means"
 require_relative "../../lib/bavard/live/pictures/imports"
+require_relative "../../lib/bavard/live/journal/disk"
 require_relative "../../lib/bavard/live/journal/journal"
 require_relative "../../lib/bavard/live/lines/line_ids"
 require_relative "../../lib/bavard/live/show/meters"
@@ -96,13 +97,21 @@ class LiveTest < Minitest::Test
     @stores = Bavard::Store::Stores.over(db, Bavard::Store::SecretBox.new("k" * 32), ceilings)
     @journal = Bavard::Live::Journal.new(stores.log_writing, deeds: stores.deed_writing, log:).start
     @imports = Bavard::Live::Imports.new(pictures_folder, store: stores.dress, clock:, log:)
-    @means = Bavard::Live::Means.new(stores:, platforms:, pictures: @pictures = pictures(stores.dress, log), door:, hub:, journal:,
+    @means = Bavard::Live::Means.new(stores:, platforms:, pictures: @pictures = pictures(stores.dress, log), door:, hub:, journal:, disk:,
       ids: Bavard::Live::LineIds.new(stores.lines.last_id), clock:, log:, meters: Bavard::Live::Meters.new, conversations: {})
   end
 
   def scripts = @scripts ||= Bavard::Live::Script.all(File.expand_path("../../demo/scripts", __dir__), {})
 
   def pictures_folder = @pictures_folder ||= Dir.mktmpdir("pictures")
+
+  def disk = @disk ||= Bavard::Live::Disk.new(-> { @free_kb || Bavard::Live::Disk::LOW_KB }).tap(&:look)
+
+  # So much is left on it from now on.
+  def left_on_disk(free_kb)
+    @free_kb = free_kb
+    disk.look
+  end
 
   def door = @door ||= Bavard::Outward::Door.new(inside: [*inside, *platforms.values.flat_map(&:authorities)])
 

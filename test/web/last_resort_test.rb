@@ -2,6 +2,7 @@
 
 require "rack/mock"
 require_relative "../support/plain"
+require_relative "../support/test_database"
 require_relative "../../lib/bavard/web/http/last_resort"
 
 # What is answered when all in front of a page has failed.
@@ -13,13 +14,17 @@ class LastResortTest < Minitest::Test
     def initialize = @told = []
     def log = self
     def mishaps = self
+    # How much is left.
+    attr_accessor :free_kb
+
+    def disk = Bavard::Live::Disk.new(-> { free_kb }).tap(&:look)
     def error(words, _error) = @told << words
     def fault(where, words, _error) = @told << [where, words]
     def rejected(where, why) = @told << [where, why]
   end
 
-  def asked(error, **headers)
-    @site = Site.new
+  def asked(error, free_kb: nil, **headers)
+    @site = Site.new.tap { |site| site.free_kb = free_kb }
     app = Bavard::Web::LastResort.new(->(_env) { raise error })
     Rack::MockRequest.new(app).get("/", {"bavard.site" => @site, **headers.transform_keys(&:to_s)})
   end
@@ -42,6 +47,22 @@ class LastResortTest < Minitest::Test
     assert_equal [503, "text/html; charset=utf-8"], [page.status, page.content_type]
     assert_includes page.body, "What is on air goes on"
     assert_equal Bavard::Web::BarePage::EMPTY, asked(error, HTTP_ACCEPT: "text/html", PATH_INFO: "/air/some-token").body
+  end
+
+  # Somebody can make room; nobody can mend a database that says no more than that it is away.
+  def test_a_disk_without_room_is_told_by_its_name
+    {Errno::ENOSPC.new => nil, Sequel::DatabaseConnectionError.new("gone") => 0, disk_full => nil}.each do |error, free_kb|
+      answer = asked(error, free_kb:)
+      assert_equal [503, "#{Bavard::Live::Disk::FULL}\n"], [answer.status, answer.body], error
+    end
+    refute_includes asked(Sequel::DatabaseConnectionError.new("gone"), free_kb: Bavard::Live::Disk::FULL_KB).body, "no room"
+  end
+
+  # As the database says it.
+  def disk_full
+    TestDatabase.db.run("DO $$ BEGIN RAISE EXCEPTION USING ERRCODE = 'disk_full'; END $$")
+  rescue Sequel::DatabaseError => error
+    error
   end
 
   def test_a_pages_script_is_answered_as_it_expects

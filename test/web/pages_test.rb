@@ -229,6 +229,26 @@ class PagesTest < WebTest
     end
   end
 
+  def test_a_page_that_finds_no_room_says_so
+    sign_up
+    @shows.define_singleton_method(:run) { |_| raise Errno::ENOSPC }
+    get "/feeds"
+    assert_equal 503, last_response.status
+    assert_includes last_response.body, Bavard::Live::Disk::FULL
+  end
+
+  def test_hosts_and_operators_see_how_a_disk_fills_up_and_has_room_again
+    sign_up
+    @shows.run(@record.id)
+    disk = Bavard::Live::Disk
+    [[disk::LOW_KB - 1, disk::LOW, true, "is nearly full"], [0, disk::FULL, false, "is full"], [disk::LOW_KB, nil, true, "has room"]].each do |free_kb, words, ok, state|
+      left_on_disk(free_kb)
+      wait_for("the host to be told: #{words}") { (clock.now_ms += 3000) && hub.frames("show:#{@record.id}").last&.fetch("trouble") == words }
+      get "/healthz"
+      assert_equal [200, ok, state], [last_response.status, *JSON.parse(last_response.body).values_at("ok", "disk")]
+    end
+  end
+
   # Viewers see nothing of it, and the page comes back by itself.
   def test_a_link_that_cannot_be_looked_up_while_the_database_is_away_is_an_empty_picture
     token = "t" * 32
@@ -243,7 +263,7 @@ class PagesTest < WebTest
 
   def test_operators_see_health_and_figures
     get "/healthz"
-    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []},
+    assert_equal({"ok" => true, "database" => "answers", "clock_ahead_ms" => 0, "disk" => "has room", "log" => {"waiting" => 0, "in_files" => [], "lost" => 0, "shedding" => []},
                   "shows" => {"awake" => 0, "begun" => true, "cut_off" => false}}, JSON.parse(last_response.body))
     get "/healthz/live"
     assert_equal [200, {"ok" => true}], [last_response.status, JSON.parse(last_response.body)]

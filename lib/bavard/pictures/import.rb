@@ -119,5 +119,9 @@ end
 if $PROGRAM_NAME == __FILE__
   cabinet, what, *given = ARGV
   import = Bavard::Pictures::Import.new(Bavard::Pictures::Cabinet.new(cabinet), $stdout)
-  what == "pack" ? import.pack(given.first) : import.files(given.each_slice(2).to_a)
+  begin
+    what == "pack" ? import.pack(given.first) : import.files(given.each_slice(2).to_a)
+  rescue Errno::ENOSPC, Errno::EDQUOT
+    puts JSON.generate(error: "There is no room on the disk for it. Nothing was changed.")
+  end
 end

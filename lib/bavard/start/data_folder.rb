@@ -11,6 +11,8 @@ module Bavard
     class DataFolder
       KEY_BYTES = 64
       LEAST_FREE_KB = 100 * 1024
+      # A disk that does not answer is waited for no longer.
+      DF_S = 5
 
       # There is no room on its disk.
       class Full < Error; end
@@ -98,20 +100,21 @@ module Bavard
       # @return [String] with which the first account is made where nobody else may make one
       def begin_key = key("begin").unpack1("H*")[0, 32]
 
-      # @return [Integer] kilobytes left on the disk
+      # @return [Integer, nil] kilobytes left on the disk; nil where nobody can say
       def free_kb
-        IO.popen(["df", "-Pk", root], &:read).lines.last.to_s.split[3].to_i
+        IO.popen(["timeout", DF_S.to_s, "df", "-Pk", root], &:read).lines.last.to_s.split[3]&.to_i
       end
 
       # @raise [Full]
       def check_room
-        raise Full, full if free_kb < LEAST_FREE_KB
+        left_kb = free_kb
+        raise Full, full(left_kb) if left_kb && left_kb < LEAST_FREE_KB
       end
 
       private
 
-      def full
-        "The disk that holds #{root} is full (#{free_kb / 1024} MB left, #{LEAST_FREE_KB / 1024} MB are needed). Make room, or name " \
+      def full(left_kb)
+        "The disk that holds #{root} is full (#{left_kb / 1024} MB left, #{LEAST_FREE_KB / 1024} MB are needed). Make room, or name " \
           "another folder with BAVARD_DATA."
       end
     end

@@ -28,7 +28,7 @@ module Bavard
       :set_imports, :metrics, keyword_init: true) do
       extend Forwardable
 
-      def_delegators :means, :stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :pictures, :platforms, :door, :conversations
+      def_delegators :means, :stores, :journal, :disk, :hub, :ids, :clock, :log, :meters, :mishaps, :pictures, :platforms, :door, :conversations
 
       # @return [Core::Reading::TypeCase] made when something is first measured
       def type_case

@@ -10,14 +10,16 @@ module Bavard
       ANYWAY_MS = 2000
       MOST_LINES = 30
       TROUBLE = %i[waiting needs_you].freeze
+      AWAY = "The database does not answer. What comes in is kept until it does; what is on screen goes on."
+      LOST = "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on."
 
       # @param show [Show]
-      # @param hub [Relay::Hub]
-      # @param journal [Journal]
-      def initialize(show, hub, journal)
+      # @param means [Means]
+      def initialize(show, means)
         @show = show
-        @hub = hub
-        @journal = journal
+        @hub = means.hub
+        @journal = means.journal
+        @disk = means.disk
         @sent_at_ms = 0
         @lines = []
         @touched = true
@@ -62,11 +64,14 @@ module Bavard
          trouble:, lead: @show.record.lead && @show.lead.report(now_ms), small_leads: @show.small_leads.report(now_ms)}
       end
 
-      # @return [String, nil] what the host should know of the log
+      # @return [String, nil] what the host should know of what is kept
       def trouble
-        return "The database does not answer. What comes in is kept until it does; what is on screen goes on." if @journal.trouble
+        return @disk.words if @disk.full?
+        return AWAY if @journal.trouble
 
-        "More comes in than can be written down: part of this show’s log is lost. What is on screen goes on." if @journal.shedding.include?(@show.id)
+        return LOST if @journal.shedding.include?(@show.id)
+
+        @disk.words
       end
 
       def report_of(feed) = feed.merge(lines: feed[:lines].dup, room: @show.voices.report(feed[:id])).compact

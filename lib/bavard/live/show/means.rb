@@ -7,8 +7,8 @@ module Bavard
     # What running shows are made with; each part of a show is handed what it needs of it.
     #
     # stores:: Store::Stores; ids:: LineIds; pictures:: PictureDesk
-    # platforms:: Feeds::Platform by key; door:: the one way out; conversations:: the demo's voice rooms by key, for rehearsals
-    Means = Struct.new(:stores, :journal, :hub, :ids, :clock, :log, :meters, :mishaps, :pictures, :platforms, :door, :conversations,
+    # disk:: Disk; platforms:: Feeds::Platform by key; door:: the one way out; conversations:: the demo's voice rooms by key, for rehearsals
+    Means = Struct.new(:stores, :journal, :disk, :hub, :ids, :clock, :log, :meters, :mishaps, :pictures, :platforms, :door, :conversations,
       keyword_init: true) do
       # @raise [ArgumentError] that names what is missing
       def initialize(log:, meters:, clock:, **others)

@@ -79,7 +79,7 @@ module Bavard
         @figures = Figures.new
         @topic = Relay::Topic.new("show:#{id}")
         @wardrobe = Wardrobe.new(id, means.stores.dress, means.pictures, journal)
-        @report = DeskReport.new(self, means.hub, journal)
+        @report = DeskReport.new(self, means)
         begin_parts(means)
         begin_lines(means.meters)
         load(means)

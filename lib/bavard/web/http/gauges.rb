@@ -66,11 +66,15 @@ module Bavard
         journal = @site.journal
         [one("database_up", "1 while the database answers", journal.trouble ? 0 : 1),
           one("log_waiting", "Entries that wait in memory to be written", journal.waiting),
+          Gauge.new("bavard_disk_free_bytes", "gauge", "Room that is left on the disk of the data folder", disk),
           one("log_lost_total", "Entries that were given up, or that the database refused", journal.lost, "counter"),
           one("log_in_files", "Shows whose log waits in files", journal.spilling.size),
           Gauge.new("bavard_log_shedding", "gauge", "Shows of which something was let go within a minute",
             journal.shedding.map { |id| [{show: id}, 1] })]
       end
+
+      # None where nobody can say.
+      def disk = @site.disk.free_bytes&.then { |bytes| [[{}, bytes]] } || []
 
       def shows
         [each_show("screens", "gauge", "Screens that show something of it", &:screens_open),

@@ -5,13 +5,13 @@ require "rack"
 require "sequel"
 require_relative "../../live/show/elsewhere"
 require_relative "bare_page"
+require_relative "not_kept"
 require_relative "there"
 
 module Bavard
   module Web
     # What is answered when everything in front of a page has failed: plainly, logged and counted.
     class LastResort
-      DATABASE = "The database does not answer just now. What is on air goes on; try again in a moment.\n"
       FAULT = "Something went wrong on our side. It is in the log; what is on air goes on.\n"
 
       def initialize(app)
@@ -20,8 +20,8 @@ module Bavard
 
       def call(env)
         @app.call(env)
-      rescue Sequel::DatabaseError, Sequel::PoolTimeout => error
-        answer(env, 503, DATABASE, error)
+      rescue *NotKept::KINDS => error
+        answer(env, 503, "#{NotKept.words(env["bavard.site"], error)}\n", error)
       rescue Live::Elsewhere => error
         There.answer(env, error.address)
       rescue Rack::BadRequest, ArgumentError => error

@@ -52,14 +52,15 @@ module Bavard
         [200, {"content-type" => TEXT::CONTENT_TYPE}, [TEXT.marshal(site.meters.registry), Gauges.new(site).to_s]]
       end
 
-      # 503 where the database does not answer; where part of the log is being lost, ok is false, and shedding names the shows; in_files
-      # names those whose log waits in files, of which nothing is lost. cut_off: whether the database is out of reach of
+      # 503 where the database does not answer; where part of the log is being lost, or the disk is full, ok is false; shedding names the shows;
+      # in_files names those whose log waits in files, of which nothing is lost. cut_off: whether the database is out of reach of
       # this process alone, which has let go of its shows. Whoever asks may be anybody: no addresses.
       def health(site)
         trouble = database(site)
         journal = site.journal
         shedding = journal.shedding
-        answer(trouble ? 503 : 200, ok: trouble.nil? && shedding.empty?, database: trouble || "answers", clock_ahead_ms: site.clock.offset_ms,
+        ok = trouble.nil? && shedding.empty? && !site.disk.full?
+        answer(trouble ? 503 : 200, ok:, database: trouble || "answers", clock_ahead_ms: site.clock.offset_ms, disk: Live::Disk::STATES.fetch(site.disk.state),
           log: {waiting: journal.waiting, in_files: journal.spilling, lost: journal.lost, shedding:},
           shows: {awake: site.shows.running.size, begun: site.shows.begun?, cut_off: !site.shows.instead.nil?})
       end

@@ -6,6 +6,7 @@ require "sinatra/base"
 require_relative "../../../error"
 require_relative "../../../live/show/elsewhere"
 require_relative "../../http/bare_page"
+require_relative "../../http/not_kept"
 require_relative "../../http/there"
 require_relative "icon"
 
@@ -25,16 +26,20 @@ module Bavard
           problem(error.message, field: error.field)
         end
 
-        app.error(Sequel::DatabaseError, Sequel::PoolTimeout) do
-          site.log.warn("a page could not reach the database", env["sinatra.error"])
-          status 503
-          problem("The database does not answer just now. What is on air goes on; try again in a moment.")
-        end
-
         app.error(Live::Elsewhere) { halt There.answer(env, env["sinatra.error"].address) }
 
+        not_kept(app)
         unread(app)
         faults(app)
+      end
+
+      # What can be read or kept only later.
+      def self.not_kept(app)
+        app.error(*NotKept::KINDS) do
+          site.log.warn("a page could not reach the database", env["sinatra.error"])
+          status 503
+          problem(NotKept.words(site, env["sinatra.error"]))
+        end
       end
 
       # What is not ours to mend.
@@ -67,7 +72,7 @@ module Bavard
 
         app.not_found { problem("There is nothing at this address.") }
       end
-      private_class_method :faults, :unread
+      private_class_method :faults, :not_kept, :unread
 
       def site = env["bavard.site"]
 
