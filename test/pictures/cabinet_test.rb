@@ -38,6 +38,8 @@ class CabinetTest < Minitest::Test
     torn = ->(file, bytes) { file.end_with?("-2.webp") ? raise(Errno::ENOSPC) : write.call(file, bytes) }
     @cabinet.stub(:write, torn) { assert_raises(Errno::ENOSPC) { keep("1" => "once", "2" => "twice") } }
     refute @cabinet.there?(ID)
+    File.stub(:rename, ->(*) { raise Errno::ENOSPC }) { assert_raises(Errno::ENOSPC) { keep("1" => "once") } }
+    assert_empty Dir.glob("**/*.webp*", base: @folder)
     keep("1" => "once", "2" => "twice")
     assert @cabinet.there?(ID)
   end

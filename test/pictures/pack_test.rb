@@ -15,7 +15,11 @@ class PackTest < Minitest::Test
   # @return [Array<Hash>] what an import tells
   def import(path)
     said = StringIO.new
-    Dir.mktmpdir { |folder| Bavard::Pictures::Import.new(Bavard::Pictures::Cabinet.new(folder), said).pack(path) }
+    Dir.mktmpdir do |folder|
+      cabinet = Bavard::Pictures::Cabinet.new(folder)
+      yield cabinet if block_given?
+      Bavard::Pictures::Import.new(cabinet, said).pack(path)
+    end
     said.string.lines.map { |line| JSON.parse(line) }
   end
 
@@ -80,6 +84,17 @@ class PackTest < Minitest::Test
     assert_equal %w[:wren: :egg: :passwd:], said.filter_map { |one| one["taken"] }.map { |taken| taken["code"] }
     assert_equal [["page.png", "it is no PNG, GIF, APNG, WebP, SVG, AVIF or JPEG"]], said.filter_map { |one| one["refused"] }
     assert_equal({"done" => true}, said.last)
+  end
+
+  def test_where_there_is_no_room_that_is_said_and_where_it_cannot_be_kept_otherwise_that
+    {Errno::ENOSPC => "no room on the disk", Errno::EROFS => "in its log why"}.each do |kind, words|
+      said = nil
+      _, logged = capture_io do
+        said = import(Drawings.zip({"wren.svg" => Drawings.svg})) { |cabinet| cabinet.define_singleton_method(:keep) { |_| raise kind } }
+      end
+      assert_includes said.last["error"], words
+      assert_includes logged, kind.name
+    end
   end
 
   def test_one_code_twice_is_told

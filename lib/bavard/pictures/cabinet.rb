@@ -53,6 +53,8 @@ module Bavard
           out.fdatasync
         end
         File.rename(part, file)
+      ensure
+        FileUtils.rm_f(part) if part
       end
     end
   end

@@ -19,6 +19,7 @@ module Bavard
       # How many pictures are made at the same time, and how many are read ahead for that.
       WORKSHOPS = 2
       AHEAD = 8
+      NO_ROOM = [Errno::ENOSPC, Errno::EDQUOT].freeze
       # made:: a Workshop::Made, or nil; why:: why not, or nil
       Outcome = Struct.new(:item, :made, :why)
 
@@ -60,7 +61,8 @@ module Bavard
       # It is not the pictures' fault: a disk that is full, a folder that is gone.
       def fail_here(error)
         warn "#{error.class}: #{error.message}"
-        tell(error: "Pictures cannot be kept here at the moment. Nothing was changed. Whoever runs this installation finds in its log why.")
+        why = NO_ROOM.any? { |kind| error.is_a?(kind) } ? "There is no room on the disk." : "Whoever runs this installation finds in its log why."
+        tell(error: "Pictures cannot be kept here at the moment. Nothing was changed. #{why}")
       end
 
       def reader(path) = -> { File.binread(path, Bounds::LARGEST_BYTES + 1) }
@@ -119,9 +121,5 @@ end
 if $PROGRAM_NAME == __FILE__
   cabinet, what, *given = ARGV
   import = Bavard::Pictures::Import.new(Bavard::Pictures::Cabinet.new(cabinet), $stdout)
-  begin
-    what == "pack" ? import.pack(given.first) : import.files(given.each_slice(2).to_a)
-  rescue Errno::ENOSPC, Errno::EDQUOT
-    puts JSON.generate(error: "There is no room on the disk for it. Nothing was changed.")
-  end
+  what == "pack" ? import.pack(given.first) : import.files(given.each_slice(2).to_a)
 end
