@@ -46,6 +46,18 @@ class FilmTest < Minitest::Test
     assert_empty Dir[File.join(folder, "stopped", "*")]
   end
 
+  # Nobody is told that their film is none.
+  def test_where_there_is_no_room_that_is_what_is_said
+    path = File.join(folder, "clip.mp4")
+    system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "testsrc=size=320x180:rate=10:duration=1", "-pix_fmt", "yuv420p", path, exception: true)
+    full = ->(*, **) { raise Errno::ENOSPC }
+    Bavard::Media::Ffmpeg.stub(:followed, false) do
+      File.stub(:write, full) { assert_raises(Errno::ENOSPC) { Bavard::Media::Film.new.make(path, into: File.join(folder, "made")) } }
+      assert_raises(Bavard::Error) { Bavard::Media::Film.new.make(path, into: File.join(folder, "made")) }
+    end
+    assert_empty Dir.children(File.join(folder, "made"))
+  end
+
   def test_what_is_no_film_is_refused_and_nothing_is_left
     {"text.mp4" => "no film at all", "half.webm" => "\x1A\x45\xDF\xA3".b + ("x" * 200), "empty.mp4" => "", "lying.mp4" => "\x00\x00\x00\x18ftypmp42#{"z" * 400}"}.each do |name, bytes|
       path = File.join(folder, name)

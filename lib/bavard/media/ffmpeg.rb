@@ -18,6 +18,8 @@ module Bavard
       PROBE_CPU_S = 60
       MEMORY_BYTES = 4 * (1024**3)
       LOOK_EVERY_S = 0.25
+      # More than what ffmpeg writes at once: so much may be left of a disk that is full.
+      ROOM_BYTES = 256 * 1024
 
       module_function
 
@@ -40,11 +42,12 @@ module Bavard
       # @param watch [#told, #stopped?] as Bavard::Unwatched
       # @return [Boolean] whether the file is there now, whole
       # @raise [Bavard::Stopped]
+      # @raise [SystemCallError] where there is no room for it
       def make(path, demuxer, target, *options, decoder: [], seconds: 0, watch: Unwatched)
         FileUtils.mkdir_p(File.dirname(target))
         part = "#{target}.#{SecureRandom.hex(8)}.part"
         made = followed(command(path, demuxer, "-progress", "pipe:1", *options, decoder:) + [part], seconds, watch)
-        return false unless made && File.size?(part)
+        return room?(part) && false unless made && File.size?(part)
 
         File.open(part, &:fdatasync)
         File.rename(part, target)
@@ -52,6 +55,12 @@ module Bavard
       ensure
         FileUtils.rm_f(part) if part
       end
+
+      # A disk without room fails what is made as much as a file that is none, and says why to whoever writes there.
+      #
+      # @return [true]
+      # @raise [SystemCallError]
+      def room?(part) = File.write(part, "\0" * ROOM_BYTES, mode: "ab") && true
 
       # @return [Boolean] whether it went well
       def followed(command, seconds, watch)

@@ -47,7 +47,9 @@ class TakingsTest < Minitest::Test
   def test_a_refusal_is_told_in_its_words_and_a_fault_of_ours_without_them
     refused = @takings.begin(1, "a") { raise Bavard::Error, "it is no film" }
     broken = @takings.begin(1, "b") { raise "something inside" }
-    [refused, broken].each { |taking| assert taking.over?(LONG_S) }
+    full = @takings.begin(1, "c") { raise Errno::ENOSPC }
+    [refused, broken, full].each { |taking| assert taking.over?(LONG_S) }
+    assert_equal [:refused, Bavard::Live::Disk::FULL], [full.state, full.error.message]
     assert_equal [[:refused, "it is no film"], [:refused, "Something went wrong on our side. Nothing was changed."]],
       [refused, broken].map { |taking| taking.report.values_at(:state, :words) }
   end

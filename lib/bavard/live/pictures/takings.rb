@@ -2,7 +2,9 @@
 
 require "securerandom"
 require_relative "../../error"
+require_relative "../../store/refusal"
 require_relative "../../unwatched"
+require_relative "../journal/disk"
 
 module Bavard
   module Live
@@ -102,7 +104,7 @@ module Bavard
         taking.run(&work)
       rescue StandardError => error
         @log.error("something that was brought failed", error)
-        taking.run { raise Error, "Something went wrong on our side. Nothing was changed." }
+        taking.run { raise Error, Store::Refusal.no_room?(error) ? Disk::FULL : "Something went wrong on our side. Nothing was changed." }
       end
 
       def make_room(show_id)
