@@ -3,7 +3,7 @@ import { Socket } from "../link/socket.js";
 import { cutWordsTold } from "./cut.js";
 import { helpAsked } from "./help.js";
 import { keepKeyboard } from "./keyboard.js";
-import { say } from "./messages.js";
+import { stand } from "./messages.js";
 import { unpressed } from "./pressed.js";
 import { smallLeads } from "./small_leads.js";
 import { count } from "./words.js";
@@ -64,13 +64,11 @@ export function follow(report) {
   cutWordsTold();
   helpAsked();
   keepKeyboard();
-  let trouble = null;
   const take = (frame) => {
     figures(frame.figures);
     dots(frame.lines ?? []);
     smallLeads(frame.small_leads);
-    if (frame.trouble && frame.trouble !== trouble) say(frame.trouble, { bad: true });
-    trouble = frame.trouble;
+    stand(frame.trouble ?? null);
     unpressed(() => report(frame, frame.lines ?? []));
   };
   return new Socket("/live", {

@@ -79,10 +79,24 @@ test("the lamp is lit on air alone", () => {
   assert.deepEqual([find("#on-air").classList.contains("lit"), find("#on-air").textContent], [false, "Off air"]);
 });
 
-test("a trouble is said once, and again when it comes back", () => {
+test("a trouble stands for as long as it lasts, or until it was read, and again when it comes back", () => {
   const { tell } = desk();
-  for (const trouble of ["Oxbow is away.", "Oxbow is away.", null, "Oxbow is away."]) tell({}, { trouble });
-  assert.deepEqual(said(), ["Oxbow is away.", "Oxbow is away."]);
+  const trouble = "The disk is full.";
+  for (let times = 0; times < 4; times += 1) {
+    tell({}, { trouble });
+    page.clock.pass(4000);
+  }
+  assert.deepEqual(said(), [trouble]);
+  tell({}, { trouble: "The database is away." });
+  assert.deepEqual(said(), ["The database is away."]);
+  find("#messages button").click();
+  tell({}, { trouble: "The database is away." });
+  assert.deepEqual(said(), []);
+  tell({}, { trouble: null });
+  tell({}, { trouble });
+  assert.deepEqual(said(), [trouble]);
+  tell({}, {});
+  assert.deepEqual(said(), []);
 });
 
 test("lines run along the wires, four at a time, and none that nobody would see", () => {
