@@ -100,10 +100,13 @@ export class Held {
   }
 
   // As high as whole rows are: the others are scrolled to, and how many there are is said over them. It takes a layout of the page, and is
-  // not done for each that comes and goes; nor while it would move what is below the mouse.
+  // not done for each that comes and goes; nor while it would move what is below the mouse. Narrower, as beside something that was opened,
+  // rows are higher.
   fit() {
-    if (!this.unfit || this.steady()) return;
+    const width = this.box.clientWidth;
+    if ((!this.unfit && width === this.width) || this.steady()) return;
     this.unfit = false;
+    this.width = width;
     const all = this.places.length;
     this.box.style.maxHeight = "";
     const room = this.box.clientHeight;

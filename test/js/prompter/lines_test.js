@@ -112,8 +112,10 @@ test("where there is no room for all of them, whole ones are seen and the others
 test("what comes and goes within a moment is measured once, for each time lays the whole page out anew", () => {
   const { made } = holding([1, 2, 3, 4].map((i) => waits(i)));
   let measured = 0;
+  let width = 800;
   Object.defineProperties(page.document.querySelector("#held"), {
     clientHeight: { get: () => 275 },
+    clientWidth: { get: () => width },
     scrollHeight: { get: () => 70 * ++measured },
   });
   for (const i of [1, 2, 3, 4]) made.take([waits(i)]);
@@ -122,6 +124,9 @@ test("what comes and goes within a moment is measured once, for each time lays t
   assert.equal(measured, 1);
   page.clock.pass(1000);
   assert.equal(measured, 1);
+  width = 430;
+  page.clock.pass(1000);
+  assert.equal(measured, 2);
 });
 
 test("the time that is left runs on between two tellings and never below nothing", () => {
