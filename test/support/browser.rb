@@ -70,8 +70,8 @@ module Browsers
   # @return [Symbol] its name
   def register(name, more = {})
     Capybara.register_driver(name) do |app|
-      LastingDriver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: 90,
-        env: Elsewhen.env, process_timeout: 60, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts],
+      LastingDriver.new(app, browser_path: "/usr/bin/chromium-headless-shell", headless: true, window_size: [1280, 800], timeout: Wait::LIMIT_S,
+        env: Elsewhen.env, process_timeout: Wait::LIMIT_S, js_errors: true, extensions: [File.join(__dir__, "messages_stay.js"), *Elsewhen.scripts],
         browser_options: OPTIONS.merge(more))
     end
     name
@@ -80,7 +80,7 @@ end
 
 Browsers.register(:bavard)
 Capybara.default_driver = :bavard
-Capybara.default_max_wait_time = 40
+Capybara.default_max_wait_time = Wait::LIMIT_S
 # A look takes longer than the hundredth of a second that stands here otherwise, from the very page that is waited for.
 Capybara.default_retry_interval = 0.05
 Capybara.run_server = false

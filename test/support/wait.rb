@@ -2,8 +2,8 @@
 
 # Waits for a condition, never for a time.
 module Wait
-  # Not how long something takes, but how long a machine that others use may need for it.
-  LIMIT_S = Integer(ENV.fetch("PATIENCE", 60))
+  # Not how long something takes, but how long a machine may need for it of which others take most: ten times as long as alone was seen.
+  LIMIT_S = Integer(ENV.fetch("PATIENCE", 150))
   # Seconds between two looks: the first, how much longer each next one, and the longest. Who looks all the time takes from whom it waits for.
   PAUSES_S = [0.005, 1.3, 0.1].freeze
 

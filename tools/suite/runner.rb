@@ -12,8 +12,8 @@ module Suite
   # Runs files of tests beside each other, in as many processes as there is work for. What took long last time begins first, so
   # that no process waits for another at the end; otherwise the order is another one each time.
   class Runner
-    # A test that takes longer than that hangs: its process says where, and is ended.
-    LONGEST_TEST_S = 600
+    # A test that takes longer than that hangs, even where others take most of the machine: its process says where, and is ended.
+    LONGEST_TEST_S = 1800
     # What cannot even say where it is, is ended after that.
     TELLING_S = 5
     LOOK_S = 0.05

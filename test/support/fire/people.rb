@@ -13,7 +13,7 @@ module Fire
     # Long enough that a screen must know of it, whatever machine this is.
     BRAKED_S = (6.5..8.0)
     HOLD_MS = (0..300)
-    PATIENCE_S = 60
+    PATIENCE_S = 150
     # Of the newest lines, for somebody who pulls.
     SEEN = 8
     OFF = {"kind" => "off"}.freeze
