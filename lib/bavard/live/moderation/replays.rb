@@ -62,6 +62,8 @@ module Bavard
 
         IO.popen({"DATABASE_URL" => @database_url, **JustInTime.on}, Aside.command("ruby", SCRIPT), "r+", err: File::NULL, pgroup: true) do |process|
           run.pid = process.pid
+          # It may have been stopped while its process was being begun.
+          stop(run) if run.state == :stopped
           process.puts(JSON.generate(order.merge("alone" => alone?(run))))
           process.each_line { |line| hear(run, JSON.parse(line)) }
         end

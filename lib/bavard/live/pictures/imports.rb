@@ -111,14 +111,24 @@ module Bavard
           import.pid = spawn({"DATABASE_URL" => nil, **Aside.found}, *Aside.sealed("ruby", SCRIPT, @root, *given),
             out: writer, in: File::NULL, err: troubles, pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
           writer.close
+          # It may have been stopped while its process was being begun.
+          stop(import) if import.state == :stopped
           begin_anew(import)
           reader.each_line { |line| hear(import, JSON.parse(line)) }
         end
-        _, status = Process.wait2(import.pid)
+        status = ended(import)
         return true if import.state == :stopped
 
         tell_of(status, troubles) unless status.success? && File.empty?(troubles)
         status.success?
+      end
+
+      # Whoever stops it from now on ends nobody: its number may be another's soon.
+      def ended(import)
+        pid = import.pid
+        Process.wait2(pid).last
+      ensure
+        import.pid = nil
       end
 
       def begin_anew(import)
