@@ -32,7 +32,9 @@ class EmoteSetsTest < WebTest
   def answer(path)
     @asked << path
     case path
-    when "/emotes/reedmere.json" then [200, {}, JSON.generate("emotes" => @list)]
+    when "/emotes/reedmere.json"
+      @held&.pop
+      [200, {}, JSON.generate("emotes" => @list)]
     when %r{\A/pictures/(?:w1|o1|n2)\.svg} then [200, {"content-type" => "image/svg+xml"}, Drawings.svg]
     when %r{\A/rooms/} then [200, {}, JSON.generate("data" => {"messages" => [], "mark" => "m", "wait" => 60_000})]
     else [404, {}, "{}"]
@@ -94,5 +96,34 @@ class EmoteSetsTest < WebTest
     want("channel", on: "0")
     assert_equal [[], false], [shelves, sets["channel"]["on"]]
     assert_equal 404, want("nothing").then { last_response.status }
+  end
+
+  ON_ITS_WAY = %w[emote-set import].freeze
+
+  # Whatever is on its way comes to its end.
+  def let_go(count)
+    count.times { @held << true }
+    wait_for("all of it") { Thread.list.none? { |thread| ON_ITS_WAY.include?(thread.name) } }
+  end
+
+  def test_one_that_is_wanted_twice_before_it_came_gets_one_shelf
+    @held = Queue.new
+    2.times { want("channel") }
+    let_go(2)
+    assert_equal [["Kettle: channel", [[":owl:", true], ["wrenHi", false]]]], shelves
+    assert_equal stores.dress.shelves(@record.id).first.shelf.id, kept.shelf_id
+  end
+
+  def test_one_that_is_left_before_it_came_does_not_come
+    @held = Queue.new
+    want("channel")
+    wait_for("the question") { @asked.include?("/emotes/reedmere.json") }
+    want("channel", on: "0")
+    let_go(1)
+    assert_equal [[], false], [shelves, sets["channel"]["on"]]
+    @held = nil
+    want("channel")
+    wait_for("it anew") { sets["channel"]["said"] }
+    assert_equal 1, shelves.size
   end
 end

@@ -27,6 +27,10 @@ module Bavard
         read(@db[:emote_sets].first(feed_id:, name:))
       end
 
+      # @return [Kept, nil]
+      def find(id) = @db[:emote_sets].first(id:)&.then { |row| read(row) }
+
+      # @return [Integer] 1, or 0 where it is not wanted any more
       def keep(id, **values)
         values[:list] = Sequel.pg_jsonb(values[:list]) if values.key?(:list)
         @db[:emote_sets].where(id:).update(values)

@@ -21,6 +21,7 @@ module Bavard
       # Of all pictures of one set together.
       MOST_BYTES = 200 * 1024 * 1024
       NOTHING_NEW = "nothing new"
+      NOT_WANTED = "It is not wanted any more."
 
       # @param means [Means]
       # @param imports [Imports]
@@ -46,7 +47,8 @@ module Bavard
       # @param kept [Store::EmoteSets::Kept]
       # @return [Thread]
       def bring(kept)
-        Thread.new { @turns.take(kept.show_id) { read(kept) } }.tap { |thread| thread.name = "emote-set" }
+        # As it is when its turn comes.
+        Thread.new { @turns.take(kept.show_id) { @sets.find(kept.id)&.then { |now| read(now) } } }.tap { |thread| thread.name = "emote-set" }
       end
 
       private
@@ -127,16 +129,24 @@ module Bavard
 
       def shelf(kept, count)
         @means.stores.ceilings.room(kept.show_id, "emotes", count)
-        return kept.shelf_id if kept.shelf_id
+        now = @sets.find(kept.id) or raise Error, NOT_WANTED
+        now.shelf_id || new_shelf(kept)
+      end
 
+      # It is the set's before anything stands on it: whoever wants the set no more takes it along.
+      def new_shelf(kept)
         @means.stores.ceilings.room(kept.show_id, "shelves")
         feed = @means.stores.feeds.find(kept.feed_id)
-        @dress.add_shelf(kept.show_id, "#{feed&.name}: #{kept.name}")
+        shelf_id = @dress.add_shelf(kept.show_id, "#{feed&.name}: #{kept.name}")
+        return shelf_id if @sets.keep(kept.id, shelf_id:) == 1
+
+        @dress.keep_shelf(kept.show_id, shelf_id, removed_at_ms: @means.clock.call)
+        raise Error, NOT_WANTED
       end
 
       def done(kept, shelf_id, list, others, words)
         words += "; #{others} could not be taken" if others.positive?
-        @sets.keep(kept.id, shelf_id:, list:, said: words)
+        @sets.keep(kept.id, list:, said: words)
         only(kept, shelf_id, list)
         wear(kept, shelf_id, words)
       end
