@@ -57,8 +57,54 @@ class FeedsPagesTest < WebTest
   end
 
   def test_a_second_feed_of_a_platform_has_a_mark_of_its_own
-    2.times { send_form("/feeds/", {"platform" => "skein", "skein.room" => "reedmere"}) }
+    2.times { send_form("/feeds/", {"platform" => "skein", "skein.room" => "reedmere", "anyway" => "1"}) }
     assert_equal 2, feeds.map { |feed| [feed.shape, feed.colour] }.uniq.size
+  end
+
+  def test_what_is_read_already_is_not_read_twice_unless_it_is_wanted
+    id = send_form("/feeds/", {"platform" => "skein", "skein.room" => "reedmere", "name" => "Hide"})["id"]
+    same = {"platform" => "skein", "skein.room" => "https://skein.example/@Reedmere", "name" => "Once more"}
+    assert_equal ["“Hide” reads that already: all of it would come twice.", true], send_form("/feeds/", same).values_at("error", "anyway")
+    assert_equal 422, last_response.status
+    stores.feeds.keep(id, wanted: false)
+    assert_equal "“Hide” has that already. Connect it in its lane.", send_form("/feeds/", same)["error"]
+    send_form("/feeds/", same.merge("anyway" => "1"))
+    assert_equal ["Hide", "Once more"], feeds.map(&:name)
+    feeds.each { |feed| stores.feeds.remove(feed.id, clock.call) }
+    assert send_form("/feeds/", same)["id"]
+    2.times { |index| send_form("/feeds/", {"kind" => "inbox", "name" => "Shop #{index}"}) }
+    assert_equal ["Once more", "Shop 0", "Shop 1"], feeds.map(&:name)
+  end
+
+  def test_one_channel_of_one_server_is_one_whoever_reads_there
+    read = {"kind" => "irc", "paste" => "irc://127.0.0.1:6667/#Dawn"}
+    send_form("/feeds/", read.merge("anyway" => "1"))
+    [{"paste" => "irc://127.0.0.1:6667/#dawn", "nick" => "odalys"}, {"paste" => "irc://127.0.0.1:6667/#dusk"}].zip([true, false]) do |other, twice|
+      Bavard::Web::NewFeed.new(@site, platforms, read.merge(other)).then { |feed| assert_equal twice, !feed.twice(@record.id).nil?, other }
+    end
+  end
+
+  # Adds one, once it has looked at what there is.
+  def adding(entered, go = nil)
+    Thread.new do
+      stores.feeds.one_by_one(@record.id) do
+        entered << true
+        go&.pop
+        feeds.size.tap { stores.feeds.create(@record.id, kind: "irc", name: "Hide", shape: "circle", colour: "#5fb8d6", address: {}) }
+      end
+    end
+  end
+
+  def test_of_two_presses_at_once_the_second_sees_what_the_first_has_added
+    entered = Queue.new
+    go = Queue.new
+    first = adding(entered, go)
+    entered.pop
+    second = adding(entered)
+    waiting = TestDatabase.db[:pg_stat_activity].where(wait_event_type: "Lock", datname: Sequel.function(:current_database))
+    wait_for("the second to wait") { waiting.any? }
+    go << true
+    assert_equal [0, 1], [first, second].map(&:value)
   end
 
   def test_an_address_that_is_pasted_counts_for_what_stands_in_it

@@ -53,6 +53,9 @@ module Bavard
         {name: nil, address:, password: secrets.empty? ? nil : JSON.generate(secrets)}
       end
 
+      # Where nothing is asked, what is secret may say what is read.
+      def place(address, password) = [address, password]
+
       # @param secrets [Hash{String => String}] that are known
       # @return [Hash{String => String}] where it reads
       # @raise [Bavard::Error]

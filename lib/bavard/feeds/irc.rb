@@ -43,6 +43,9 @@ module Bavard
          address: address.to_h.except(:password).transform_keys(&:to_s), password: address.password}
       end
 
+      # @return [Object] the same for two that would hear the same; see also the other kinds
+      def place(address, _password) = address.values_at("host", "port", "channel").map { |part| part.to_s.downcase }
+
       def placed(address) = {host: address["host"], port: address["port"].to_i, tls: address["tls"] == "1"}
       private_class_method :placed
 

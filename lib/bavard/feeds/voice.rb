@@ -37,6 +37,8 @@ module Bavard
         {name: nil, address: {"room" => room, "follow" => follow, "written" => written.empty? ? nil : written}.compact, password: nil}
       end
 
+      def place(address, password) = [address.except("follow", "written"), password]
+
       # @param platform [Platform]
       # @return [Hash] rooms: id, name, topic and people (id and name) of each there is; texts: id and name of those in which nobody talks
       # @raise [Bavard::Error]

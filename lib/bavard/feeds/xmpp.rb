@@ -34,6 +34,8 @@ module Bavard
         {name: address.room.split("@").first[0, 60], address: address.to_h.except(:password).transform_keys(&:to_s), password: address.password}
       end
 
+      def place(address, _password) = address["room"]
+
       # @return [Boolean] whether lines can be sent there: by who has an account
       def answers?(feed) = !feed.address["account"].nil?
 

@@ -22,6 +22,14 @@ module Bavard
         @permissions = permissions
       end
 
+      # Of two that want to add one to the same show at the same time, the second sees what the first has added.
+      def one_by_one(show_id)
+        @db.transaction do
+          @db[:shows].where(id: show_id).for_update.get(:id)
+          yield
+        end
+      end
+
       # @return [Feed]
       def create(show_id, kind:, name:, shape:, colour:, address:, password: nil, mapping: {}, platform: nil, draft_only: false, permission_id: nil)
         id = @db[:feeds].insert(show_id:, kind:, name:, shape:, colour:, address: Sequel.pg_jsonb(address), platform:, draft_only:, permission_id:,

@@ -23,13 +23,18 @@ module Bavard
         erb :feeds
       end
 
-      # A feed is tried before it counts, unless it is wanted anyway.
+      # A feed is tried before it counts, and whether it is there already is asked, unless it is wanted anyway.
       post "/" do
         given = fields(*FEED_FIELDS, *asked)
         new_feed = NewFeed.new(site, platforms, given)
-        trial = given["anyway"] == "1" ? nil : new_feed.try
+        anyway = given["anyway"] == "1"
+        trial = new_feed.try unless anyway
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
-        feed = new_feed.create(@record.id)
+        feed, twice = site.stores.feeds.one_by_one(@record.id) do
+          twice = new_feed.twice(@record.id) unless anyway
+          [(new_feed.create(@record.id) unless twice), twice]
+        end
+        halt 422, json(error: twice, anyway: true) if twice
         ask { |show| show.add_feed(feed) }
         json(id: feed.id, found: trial&.words, inbox: inbox_of(feed), microphones: feed.kind == Feeds::Microphones::KIND)
       end

@@ -67,6 +67,17 @@ module Bavard
         NewFeed.try(@site, feed, **options).tap { |result| result.field &&= field }
       end
 
+      # @return [String, nil] why not, where a feed of the show hears the same
+      def twice(show_id)
+        return if COME_TO_US.include?(@kind)
+
+        place = @kind.place(@read[:address], @read[:password])
+        twin = @site.stores.feeds.of_show(show_id).find do |feed|
+          [feed.kind, feed.platform] == [@kind_name, @platform&.key] && @kind.place(feed.address, feed.password) == place
+        end
+        twin && "“#{twin.name}” #{twin.wanted ? "reads that already: all of it would come twice" : "has that already. Connect it in its lane"}."
+      end
+
       # @param permission [Core::Permission, nil]
       # @return [Store::Feeds::Feed]
       def create(show_id, permission: nil)
