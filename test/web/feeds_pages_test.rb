@@ -80,7 +80,7 @@ class FeedsPagesTest < WebTest
     read = {"kind" => "irc", "paste" => "irc://127.0.0.1:6667/#Dawn"}
     send_form("/feeds/", read.merge("anyway" => "1"))
     [{"paste" => "irc://127.0.0.1:6667/#dawn", "nick" => "odalys"}, {"paste" => "irc://127.0.0.1:6667/#dusk"}].zip([true, false]) do |other, twice|
-      Bavard::Web::NewFeed.new(@site, platforms, read.merge(other)).then { |feed| assert_equal twice, !feed.twice(@record.id).nil?, other }
+      Bavard::Web::NewFeed.new(@site, platforms, read.merge(other)).then { |feed| assert_equal twice, !feed.twin(@record.id).nil?, other }
     end
   end
 
@@ -162,6 +162,14 @@ class FeedsPagesTest < WebTest
   def test_the_same_account_again_takes_the_place_of_the_older_permission
     2.times { get("/feeds/granted", granted("skein", feed: feeds.first&.id)) }
     assert_equal [1, 1], [db[:permissions].count, feeds.size]
+  end
+
+  def test_an_account_whose_chat_is_read_already_gives_its_permission_to_that_feed
+    id = send_form("/feeds/", {"platform" => "skein", "skein.room" => "reedmere"})["id"]
+    send_form("/feeds/#{id}/disconnect", {})
+    get "/feeds/granted", granted("skein")
+    assert_equal [[id, "reedmere", true]], feeds.map { |feed| [feed.id, feed.permission&.account, feed.wanted] }
+    until_state(id, :live)
   end
 
   def test_answers_name_what_is_missing

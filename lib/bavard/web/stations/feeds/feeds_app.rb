@@ -30,11 +30,8 @@ module Bavard
         anyway = given["anyway"] == "1"
         trial = new_feed.try unless anyway
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
-        feed, twice = site.stores.feeds.one_by_one(@record.id) do
-          twice = new_feed.twice(@record.id) unless anyway
-          [(new_feed.create(@record.id) unless twice), twice]
-        end
-        halt 422, json(error: twice, anyway: true) if twice
+        twin, feed = add(new_feed, anyway:)
+        halt 422, json(error: NewFeed.twice(twin), anyway: true) if twin
         ask { |show| show.add_feed(feed) }
         json(id: feed.id, found: trial&.words, inbox: inbox_of(feed), microphones: feed.kind == Feeds::Microphones::KIND)
       end
@@ -217,14 +214,26 @@ module Bavard
           described.flat_map { |platform| [*platform.description.asks, *platform.description.secrets].map { |ask| Feeds::Described.field(platform, ask) } }
         end
 
+        # @return [Array(Store::Feeds::Feed, nil), Array(nil, Store::Feeds::Feed)] the one that hears the same, or else what was added
+        def add(new_feed, anyway: false, permission: nil)
+          site.stores.feeds.one_by_one(@record.id) do
+            twin = new_feed.twin(@record.id) unless anyway
+            [twin, (new_feed.create(@record.id, permission:) unless twin)]
+          end
+        end
+
+        # A feed that reads the same gets the permission; there is no second one.
         def begin_with(platform, permission)
           read = case platform.kind
                  when Feeds::Voice::KIND then {"room" => Feeds::Voice.rooms(platform)[:rooms].first&.fetch(:id)}
                  when Feeds::Described::KIND then platform.description.asks.first(1).to_h { |ask| [Feeds::Described.field(platform, ask), permission.account] }
                  else {"channel" => permission.account}
           end
-          feed = NewFeed.new(site, platforms, {"platform" => platform.key, **read}).create(@record.id, permission:)
-          ask { |show| show.add_feed(feed) }
+          twin, feed = add(NewFeed.new(site, platforms, {"platform" => platform.key, **read}), permission:)
+          return ask { |show| show.add_feed(feed) } unless twin
+
+          give(twin.id, permission)
+          ask { |show| show.want_feed(twin.id, true) }
         end
 
         def back(words)

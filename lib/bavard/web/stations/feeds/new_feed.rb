@@ -27,6 +27,12 @@ module Bavard
         feed.address.merge(first.name => account)
       end
 
+      # @param twin [Store::Feeds::Feed]
+      # @return [String] why it is not there a second time
+      def self.twice(twin)
+        "“#{twin.name}” #{twin.wanted ? "reads that already: all of it would come twice" : "has that already. Connect it in its lane"}."
+      end
+
       # Whether a feed would be let in, and what it would read.
       #
       # @param feed [Store::Feeds::Feed]
@@ -67,15 +73,14 @@ module Bavard
         NewFeed.try(@site, feed, **options).tap { |result| result.field &&= field }
       end
 
-      # @return [String, nil] why not, where a feed of the show hears the same
-      def twice(show_id)
+      # @return [Store::Feeds::Feed, nil] of the show, that hears the same
+      def twin(show_id)
         return if COME_TO_US.include?(@kind)
 
         place = @kind.place(@read[:address], @read[:password])
-        twin = @site.stores.feeds.of_show(show_id).find do |feed|
+        @site.stores.feeds.of_show(show_id).find do |feed|
           [feed.kind, feed.platform] == [@kind_name, @platform&.key] && @kind.place(feed.address, feed.password) == place
         end
-        twin && "“#{twin.name}” #{twin.wanted ? "reads that already: all of it would come twice" : "has that already. Connect it in its lane"}."
       end
 
       # @param permission [Core::Permission, nil]
