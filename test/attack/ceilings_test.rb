@@ -104,6 +104,33 @@ class CeilingsTest < WebTest
     refused("stages", send_form("/stage/#{stage.id}/put-back"))
   end
 
+  # Each line looks there, on each shelf.
+  def test_numbers_without_end_as_what_a_shelf_is_not_worn_on_or_as_its_place
+    feed = send_form("/feeds/", "kind" => "inbox", "name" => "In")["id"]
+    shelf = send_form("/dress/shelves", "name" => "One")["id"]
+    numbers = [*1_000_000_000..1_000_002_000, feed, feed, shelf].join(",")
+    taken(send_form("/dress/shelves/#{shelf}", "off_feeds" => numbers))
+    assert_equal [feed], stores.dress.shelves(@record.id).first.shelf.off_feeds
+    asked = StringIO.new
+    db.loggers << Logger.new(asked)
+    taken(send_form("/dress/shelves/order", "ids" => numbers))
+    assert_equal 1, asked.string.scan("UPDATE \"shelves\"").size
+  ensure
+    db.loggers.clear
+  end
+
+  def test_a_shelf_that_was_taken_away_does_not_come_back_by_what_is_put_onto_it
+    first = send_form("/dress/shelves", "name" => "One")["id"]
+    taken(send_form("/dress/shelves/#{first}", "removed" => "1"))
+    taken(send_form("/dress/shelves", "name" => "Two"))
+    refused("shelves", send_form("/dress/shelves/#{first}", "removed" => "0"))
+    send_form("/dress/shelves/#{first}/emotes", "code" => ":x:", "address" => "http://127.0.0.1/x.png")
+    assert_equal 404, last_response.status
+    send_form("/dress/shelves/upload", "files" => [png(8)], "shelf" => first.to_s)
+    assert_equal 404, last_response.status
+    assert_equal ["Two"], stores.dress.shelves(@record.id).map { |one| one.shelf.name }
+  end
+
   def test_shelves_and_what_stands_on_them
     taken(send_form("/dress/shelves", "name" => "One"))
     refused("shelves", send_form("/dress/shelves", "name" => "Two"))

@@ -42,9 +42,13 @@ module Bavard
         @db[:shelves].where(show_id:, id:).update(values).positive?
       end
 
-      # @param ids [Array<Integer>] in the order they are to stand
+      # @return [Boolean] whether this show has such a shelf, and has not taken it away
+      def shelf?(show_id, id) = @db[:shelves].where(show_id:, id:, removed_at_ms: nil).any?
+
+      # @param ids [Array<Integer>] in the order they are to stand; what is no shelf of the show does not count
       def order_shelves(show_id, ids)
-        @db.transaction { ids.each_with_index { |id, index| @db[:shelves].where(show_id:, id:).update(position: index + 1) } }
+        own = ids & @db[:shelves].where(show_id:).select_map(:id)
+        @db.transaction { own.each_with_index { |id, index| @db[:shelves].where(id:).update(position: index + 1) } }
       end
 
       # @param taken [Array<Hash>] code, picture, overlay, any_case; a code that is there gets the newer picture

@@ -31,7 +31,7 @@ module Bavard
       end
 
       post "/shelves/order" do
-        site.stores.dress.order_shelves(@record.id, text(params["ids"]).scan(/\d{1,18}/).map(&:to_i))
+        site.stores.dress.order_shelves(@record.id, numbers(params["ids"]))
         changed
       end
 
@@ -65,7 +65,7 @@ module Bavard
         values = {}
         values[:name] = name_of_shelf if params["name"]
         values[:on] = params["on"] == "1" if params["on"]
-        values[:off_feeds] = text(params["off_feeds"]).scan(/\d{1,18}/).map(&:to_i).uniq if params["off_feeds"]
+        values[:off_feeds] = numbers(params["off_feeds"]) & site.stores.feeds.all_of_show(@record.id).map(&:id) if params["off_feeds"]
         room("shelves") if params["removed"] == "0"
         values[:removed_at_ms] = params["removed"] == "1" ? site.clock.call : nil if params["removed"]
         keep { site.stores.dress.keep_shelf(@record.id, id(params[:shelf]), **values) }
@@ -74,7 +74,7 @@ module Bavard
       # One picture by its address, onto a shelf.
       post "/shelves/:shelf/emotes" do
         shelf_id = id(params[:shelf])
-        not_found unless site.stores.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
+        not_found unless site.stores.dress.shelf?(@record.id, shelf_id)
         room("emotes")
         code = code_of(params["code"])
         picture = picture_at(params["address"])
@@ -145,6 +145,7 @@ module Bavard
           json(answer)
         end
 
+        def numbers(given) = text(given).scan(/\d{1,18}/).map(&:to_i)
         def keep = yield ? changed : not_found
 
         def name_of_shelf
@@ -164,7 +165,7 @@ module Bavard
         # @return [ShelfUpload] onto the shelf that is named, or a new one
         def upload_to_shelf
           shelf_id = text(params["shelf"])[/\A\d{1,18}\z/]&.to_i
-          not_found if shelf_id && !site.stores.dress.keep_shelf(@record.id, shelf_id, removed_at_ms: nil)
+          not_found if shelf_id && !site.stores.dress.shelf?(@record.id, shelf_id)
           ShelfUpload.new(site, show, @record.id, shelf_id)
         end
 
