@@ -114,6 +114,16 @@ class EmoteSetsTest < WebTest
     assert_equal stores.dress.shelves(@record.id).first.shelf.id, kept.shelf_id
   end
 
+  def test_presses_without_end_are_as_many_threads_as_there_are_sets
+    @held = Queue.new
+    want("channel")
+    wait_for("the question") { @asked.include?("/emotes/reedmere.json") }
+    10.times { %w[0 1].each { |on| want("channel", on:) } }
+    assert_equal 2, Thread.list.count { |thread| thread.name == "emote-set" }
+    let_go(2)
+    assert_equal 1, shelves.size
+  end
+
   def test_one_that_is_left_before_it_came_does_not_come
     @held = Queue.new
     want("channel")

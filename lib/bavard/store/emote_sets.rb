@@ -28,6 +28,9 @@ module Bavard
       end
 
       # @return [Kept, nil]
+      def wanted(feed_id, name) = @db[:emote_sets].first(feed_id:, name:)&.then { |row| read(row) }
+
+      # @return [Kept, nil]
       def find(id) = @db[:emote_sets].first(id:)&.then { |row| read(row) }
 
       # @return [Integer] 1, or 0 where it is not wanted any more

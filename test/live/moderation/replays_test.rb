@@ -52,4 +52,14 @@ class ReplaysTest < Minitest::Test
     wait_for("both to go") { under_way.zero? }
     assert_equal [:stopped, :stopped], [first.state, second.state]
   end
+
+  def test_of_many_one_waits_the_newest
+    others = [2, 3].map { |show_id| @replays.begin(show_id, {}) }
+    wait_for("their processes") { others.all?(&:pid) }
+    runs = Array.new(20) { @replays.begin(1, {}) }
+    assert_equal [3, [:stopped], :running], [under_way, runs[..-2].map(&:state).uniq, runs.last.state]
+    @replays.stop(others.first)
+    wait_for("the newest one's process") { runs.last.pid }
+    assert(runs[..-2].none?(&:pid))
+  end
 end

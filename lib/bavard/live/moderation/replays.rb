@@ -25,6 +25,8 @@ module Bavard
         @lock = Mutex.new
         @turns = Fair::Turns.new(at_once: AT_ONCE)
         @runs = {}
+        # By show, the one that waits for its turn, with its order.
+        @next = {}
       end
 
       # A show has one at a time: another takes its place.
@@ -33,13 +35,16 @@ module Bavard
       # @return [Run]
       def begin(show_id, order)
         run = Run.new(SecureRandom.alphanumeric(12), show_id, :running, 0, nil, nil, nil)
+        waits = nil
         before = @lock.synchronize do
+          waits = @next.key?(show_id)
+          @next[show_id] = [run, order]
           @runs[run.id] = run
           @runs.values.select { |other| other.show_id == show_id && other != run }
         end
         before.select { |other| other.state == :running }.each { |other| stop(other) }
         @lock.synchronize { before.first([before.size - KEPT + 1, 0].max).each { |other| @runs.delete(other.id) } }
-        Thread.new { @turns.take(show_id) { follow(run, order) } }.name = "replay"
+        wait_for_turn(show_id) unless waits
         run
       end
 
@@ -56,6 +61,13 @@ module Bavard
       def stop_all = @lock.synchronize { @runs.values }.each { |run| stop(run) if run.state == :running }
 
       private
+
+      # Whatever is the show's newest by then.
+      def wait_for_turn(show_id)
+        Thread.new do
+          @turns.take(show_id, patient: true) { follow(*@lock.synchronize { @next.delete(show_id) }) }
+        end.name = "replay"
+      end
 
       def follow(run, order)
         return if run.state == :stopped

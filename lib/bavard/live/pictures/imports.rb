@@ -59,7 +59,7 @@ module Bavard
           make_room(show_id)
           @imports[import.id] = import
         end
-        Thread.new { @turns.take(show_id) { follow(import, given, folder, target) } }.name = "import"
+        Thread.new { @turns.take(show_id, patient: true) { follow(import, given, folder, target) } }.name = "import"
         import
       rescue Error
         FileUtils.rm_rf(folder)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require "set"
 require "tmpdir"
 require "zip"
 require_relative "../../error"
@@ -35,6 +36,8 @@ module Bavard
         @fetcher = fetcher
         @shows = shows
         @turns = Fair::Turns.new(at_once: AT_ONCE)
+        @lock = Mutex.new
+        @waiting = Set.new
       end
 
       def start
@@ -44,17 +47,28 @@ module Bavard
 
       def stop = @renewing&.stop
 
+      # As it is when its turn comes; until then nobody else needs to wait for that.
+      #
       # @param kept [Store::EmoteSets::Kept]
-      # @return [Thread]
+      # @return [Thread, nil] nil where one waits already
       def bring(kept)
-        # As it is when its turn comes.
-        Thread.new { @turns.take(kept.show_id) { @sets.find(kept.id)&.then { |now| read(now) } } }.tap { |thread| thread.name = "emote-set" }
+        place = [kept.feed_id, kept.name]
+        return unless @lock.synchronize { @waiting.add?(place) }
+
+        Thread.new { @turns.take(kept.show_id, patient: true) { begin_with(place) } }.tap { |thread| thread.name = "emote-set" }
       end
 
       private
 
       # What a show wears that sleeps is looked at once it is awake.
       def renew = @sets.older_than(@means.clock.call - OLD_MS).each { |kept| bring(kept) if @shows[kept.show_id] }
+
+      def begin_with(place)
+        @lock.synchronize { @waiting.delete(place) }
+        @sets.wanted(*place)&.then { |kept| read(kept) }
+      rescue StandardError => error
+        @means.log.error("a set of emotes could not be looked at", error)
+      end
 
       def read(kept)
         @sets.keep(kept.id, read_at_ms: @means.clock.call)
