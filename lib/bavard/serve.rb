@@ -59,6 +59,8 @@ module Bavard
     WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
     # Films, sounds and faces being made, and threads that wait for that.
     MEDIA = {at_once: 2, most_waiting: 4, most_of_one: 2}.freeze
+    # More than all of these, what is asked of other servers and what is written for exports can hold together: pages are answered meanwhile.
+    THREADS = 40
     # A page fits into it: whoever does not read it holds nobody up.
     OUTGOING_BYTES = 512 * 1024
     # Between looks at a database that is away, and at threads.
@@ -224,7 +226,7 @@ module Bavard
     # Before anything else: a page that is asked for is answered, if only with what is waited for.
     def listen
       @server = Puma::Server.new(@doorway = Web::Doorway.new("the database"), nil,
-        {min_threads: 2, max_threads: 24, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
+        {min_threads: 2, max_threads: THREADS, log_writer: Puma::LogWriter.new($stdout, $stderr), environment: "production", **WAITS})
       @server.add_tcp_listener(@settings.bind, @settings.port).setsockopt(Socket::SOL_SOCKET, Socket::SO_SNDBUF, OUTGOING_BYTES)
       @server.run
       @log.info("listening on #{@settings.bind}:#{@settings.port}")

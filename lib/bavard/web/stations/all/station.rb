@@ -9,6 +9,8 @@ require "tmpdir"
 require "rack/protection/authenticity_token"
 require_relative "../../../core/rights"
 require_relative "../../../error"
+require_relative "../../../fair/places"
+require_relative "../../../fair/turns"
 require_relative "../files/brought_files"
 require_relative "../../http/bodies"
 require_relative "../../views"
@@ -26,6 +28,11 @@ module Bavard
 
       # A stage and a piece on it.
       FROM = /\A(\d{1,18})\.([a-z_]{1,20}\d{1,6})\z/
+
+      # Requests of one show that are being answered: whoever has a slow show, or asks for much, holds only so many of Bavard's threads.
+      AT_ONCE = Fair::Places.new(of_all: 1000, of_one: 8)
+      # What other servers are asked while somebody waits for it, for as long as they may take: one thing of each show, shows in turn.
+      OUTWARD = Fair::Turns.new(at_once: 8, most_waiting: 6, most_of_one: 2)
 
       # Of the signal line: key, path, label, icon.
       STATIONS = [
@@ -54,11 +61,14 @@ module Bavard
         halt 413, problem("That is more than fits into one request.") if request.content_length.to_i > Bodies.most(request.path)
         @visitor = Visitor.known(site, account_id, session[Visitor::CHOSEN]) or raise Gone, "You are in no show any more."
         @record = @visitor.record
+        take_place
         need(request.get? || request.head? ? settings.needs_to_see : settings.needs_to_do)
         # Nothing is done twice: what runs elsewhere is asked there before anything is changed.
         site.shows.here(@record.id)
         cache_control :no_store
       end
+
+      after { AT_ONCE.leave(@placed) if @placed }
 
       StationWords.errors(self)
 
@@ -73,6 +83,31 @@ module Bavard
         end
 
         def ask(&work) = show.ask(&work)
+
+        # Whoever finds none is told so without asking the show, which may be what is slow.
+        #
+        # @raise [Busy]
+        def take_place
+          return @placed = @record.id if AT_ONCE.take?(@record.id)
+
+          @record = nil
+          raise Busy, "Enough of this show is being answered just now. Try again in a moment."
+        end
+
+        # What asks other servers, and waits for them.
+        #
+        # @raise [Busy] where enough is being asked
+        def outward
+          begun = false
+          OUTWARD.take(@record.id) do
+            begun = true
+            yield
+          end
+        rescue Busy
+          raise if begun
+
+          raise Busy, "Enough is being asked of other servers just now. Try again in a moment."
+        end
 
         # As the page will be told them: they have their room from the beginning, so that nothing moves away from under a mouse.
         #

@@ -86,7 +86,7 @@ module Bavard
           return figure(text(file[:filename]), file[:tempfile].read(LARGEST_BYTES)) if file.is_a?(Hash) && file[:tempfile]
           return if address.empty?
 
-          figure(address, site.fetcher.get(address))
+          figure(address, outward { site.fetcher.get(address) })
         rescue Error => error
           raise error if error.field
 

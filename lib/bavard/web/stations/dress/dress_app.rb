@@ -47,7 +47,7 @@ module Bavard
 
       # A pack that stands at an address, and can be read again from there.
       post "/shelves/from-address" do
-        json(import: upload_to_shelf.address(text(params["address"]).strip).id)
+        json(import: outward { upload_to_shelf.address(text(params["address"]).strip) }.id)
       end
 
       get "/imports/:import" do
@@ -181,7 +181,7 @@ module Bavard
         end
 
         def picture_at(address)
-          site.pictures.get(text(address).strip, @record.id)
+          outward { site.pictures.get(text(address).strip, @record.id) }
         rescue Error => error
           raise error.in_words("That picture was not taken: #{error.reason}.", field: "address")
         end

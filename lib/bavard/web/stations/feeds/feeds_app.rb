@@ -28,7 +28,7 @@ module Bavard
         given = fields(*FEED_FIELDS, *asked)
         new_feed = NewFeed.new(site, platforms, given)
         anyway = given["anyway"] == "1"
-        trial = new_feed.try unless anyway
+        trial = outward { new_feed.try } unless anyway
         halt 422, json(error: trial.words, field: trial.field, anyway: true) if trial && !trial.reached
         twin, feed = add(new_feed, anyway:)
         halt 422, json(error: NewFeed.twice(twin), anyway: true) if twin
@@ -104,7 +104,7 @@ module Bavard
       get "/rooms" do
         platform = platforms[text(params["platform"])]
         not_found unless platform&.kind == Feeds::Voice::KIND
-        json(Feeds::Voice.rooms(platform))
+        json(outward { Feeds::Voice.rooms(platform) })
       end
 
       register MicrophoneLinks
@@ -136,7 +136,7 @@ module Bavard
         platform = platforms[asked["platform"]] || not_found
         return back("#{platform.name} was not given permission. Reading goes on as before.") unless params["code"]
 
-        take_permission(platform, asked)
+        outward { take_permission(platform, asked) }
       rescue Error => error
         back(error.message)
       end
@@ -144,7 +144,7 @@ module Bavard
       post "/:feed/withdraw" do
         feed = feed_of(id(params[:feed]))
         permission = feed.permission or not_found
-        consent(platform_of(feed)).give_back(permission)
+        outward { consent(platform_of(feed)).give_back(permission) }
         site.stores.permissions.remove(permission.id)
         ask do |show|
           show.lanes.each_value do |lane|
@@ -181,7 +181,9 @@ module Bavard
           platforms[feed.platform] || raise(Error, Live::FeedWays::NO_PLATFORM)
         end
 
-        def tried(feed, platform, address) = NewFeed.try(site, feed.dup.tap { |one| one.address = address }, platform:, permission: nil)
+        def tried(feed, platform, address)
+          outward { NewFeed.try(site, feed.dup.tap { |one| one.address = address }, platform:, permission: nil) }
+        end
 
         def consent(platform)
           Feeds::Consent.new(platform, "#{site.address}/feeds/granted", clock: site.clock)

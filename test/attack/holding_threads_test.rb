@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+require_relative "../support/web_test"
+
+# Whoever has an account tries to hold all of Bavard's threads, so that nobody else gets a page.
+class HoldingThreadsTest < WebTest
+  STATION = Bavard::Web::Station
+
+  def setup
+    super
+    sign_up
+  end
+
+  def of_another
+    clear_cookies
+    @csrf = nil
+    sign_up(email: "other@reedmere.example")
+  end
+
+  # So much of this show is on its way as may be.
+  def at_once
+    8.times { assert STATION::AT_ONCE.take?(@record.id) }
+    yield
+  ensure
+    8.times { STATION::AT_ONCE.leave(@record.id) }
+  end
+
+  # One thing is asked of a server that does not answer, another waits for that.
+  def asking(show_id)
+    go = Queue.new
+    begun = Queue.new
+    threads = Array.new(2) do
+      Thread.new do
+        STATION::OUTWARD.take(show_id) do
+          begun << true
+          go.pop
+        end
+      end
+    end
+    begun.pop
+    wait_for("the other") { STATION::OUTWARD.waiting == 1 }
+    yield
+  ensure
+    2.times { go << true }
+    threads.each(&:join)
+  end
+
+  def test_many_pages_of_one_show_at_once
+    send_form("/feeds/", "kind" => "nothing")
+    at_once do
+      get "/feeds"
+      assert_equal [503, true], [last_response.status, last_response.body.include?("Enough of this show is being answered")]
+      assert_match(/Enough of this show/, send_form("/feeds/", "kind" => "inbox", "name" => "In")["error"])
+      mine = @record
+      of_another
+      get "/feeds"
+      assert_equal 200, last_response.status
+      @record = mine
+    end
+  end
+
+  def test_whatever_becomes_of_a_request_its_place_is_free_again
+    20.times do
+      get "/feeds"
+      send_form("/feeds/", "kind" => "nothing")
+      get "/dress/imports/none"
+      get "/gate/nowhere"
+    end
+    at_once { refute STATION::AT_ONCE.take?(@record.id) }
+    get "/feeds"
+    assert_equal 200, last_response.status
+  end
+
+  def test_servers_that_are_asked_and_do_not_answer
+    shelf = send_form("/dress/shelves", {"name" => "Own"})["id"]
+    stores.cast.seen(@record.id, "hidewire", "teo", "Teo", 1)
+    teo = stores.cast.of_show(@record.id).first.id
+    address = {"address" => "https://slow.reedmere.example/a.png"}
+    routes = {"/feeds/" => {"paste" => "irc://slow.reedmere.example/#a"}, "/dress/shelves/from-address" => address,
+              "/dress/shelves/#{shelf}/emotes" => address.merge("code" => ":a:"), "/dress/phrases" => address.merge("words" => "reed"),
+              "/dress/cast/#{teo}/pictures/face" => address}
+    asking(@record.id) do
+      routes.each do |path, given|
+        assert_match(/Enough is being asked of other servers just now/, send_form(path, given)["error"], path)
+      end
+      get "/feeds"
+      assert_equal 200, last_response.status
+      of_another
+      refute_match(/Enough/, send_form("/feeds/", {"paste" => "irc://slow.reedmere.example/#a"})["error"])
+    end
+  end
+end
