@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/web_test"
+require_relative "../../lib/bavard/web/http/at_once"
 
 # Whoever has an account tries to hold all of Bavard's threads, so that nobody else gets a page.
 class HoldingThreadsTest < WebTest
@@ -43,6 +44,33 @@ class HoldingThreadsTest < WebTest
   ensure
     2.times { go << true }
     threads.each(&:join)
+  end
+
+  # Two that are being answered, in front of whatever looks for who it is.
+  def held_by(address)
+    go = Queue.new
+    begun = Queue.new
+    app = Bavard::Web::AtOnce.new(lambda do |env|
+      begun << true
+      go.pop if env["PATH_INFO"] == "/slow"
+      [200, {}, ["seen"]]
+    end, of_one: 2)
+    threads = Array.new(2) { Thread.new { app.call("REMOTE_ADDR" => address, "PATH_INFO" => "/slow") } }
+    2.times { begun.pop }
+    yield ->(from, **more) { app.call({"REMOTE_ADDR" => from, "PATH_INFO" => "/feeds", "REQUEST_METHOD" => "GET", **more.transform_keys(&:to_s)}) }
+  ensure
+    2.times { go << true }
+    threads.each(&:join)
+    assert_equal 200, app.call("REMOTE_ADDR" => address, "PATH_INFO" => "/feeds").first
+  end
+
+  def test_many_requests_of_one_household_are_sent_away_before_anybody_is_looked_up
+    held_by("2001:db8::1") do |ask|
+      assert_equal [503, "2"], ask.call("2001:db8::2").then { |status, headers, _| [status, headers["retry-after"]] }
+      assert_match(/Enough of yours/, JSON.parse(ask.call("2001:db8::3", HTTP_X_REQUESTED_WITH: "XMLHttpRequest").last.first)["error"])
+      assert_includes ask.call("2001:db8::4", HTTP_ACCEPT: "text/html").last.first, "One moment"
+      assert_equal 200, ask.call("2001:db8:0:1::1").first
+    end
   end
 
   def test_many_pages_of_one_show_at_once

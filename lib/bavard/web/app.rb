@@ -3,6 +3,7 @@
 require "rack"
 require "roda/session_middleware"
 require_relative "stations/air/air_app"
+require_relative "http/at_once"
 require_relative "http/assets"
 require_relative "stations/cast/cast_app"
 require_relative "stations/cues/cues_app"
@@ -121,6 +122,7 @@ module Bavard
       # @param only [Class, nil] one app in the place of all
       def stations(session, sign_in, only = nil)
         Rack::Builder.app do
+          use AtOnce
           use Stay, session[:key]
           use RodaSessionMiddleware, session
           use sign_in
