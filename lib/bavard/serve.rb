@@ -59,7 +59,7 @@ module Bavard
     WAITS = {first_data_timeout: 10, persistent_timeout: 20}.freeze
     # Films, sounds and faces being made, and threads that wait for that.
     MEDIA = {at_once: 2, most_waiting: 4, most_of_one: 2}.freeze
-    # More than all of these, what is asked of other servers and what is written for exports can hold together: pages are answered meanwhile.
+    # More than what asks other servers, makes pictures and films, and writes exports can hold together: pages are answered meanwhile.
     THREADS = 40
     # A page fits into it: whoever does not read it holds nobody up.
     OUTGOING_BYTES = 512 * 1024
