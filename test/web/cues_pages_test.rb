@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "minitest/mock"
 require_relative "../support/drawings"
 require_relative "../support/web_test"
 
@@ -158,6 +159,13 @@ class CuesPagesTest < WebTest
     ["/air/#{token}/said/#{playing + 1}.wav", "/air/#{"x" * 32}/said/#{playing}.wav"].each do |path|
       get path
       assert_equal 404, last_response.status, path
+    end
+    Bavard::Media::Espeak::TURNS.stub(:take, ->(_) { raise Bavard::Busy, "it is busy" }) do
+      ["/air/#{token}/said/#{playing}.wav", "/dress/cues/cues/cue_tip/spoken.wav?message=hello"].each do |path|
+        get path
+        assert_equal 503, last_response.status, path
+      end
+      assert_match(/being said aloud just now/, last_response.body)
     end
     show.ask { |one| one.cues.skip(one.now_ms) }
     get "/air/#{token}/said/#{playing}.wav"

@@ -13,6 +13,7 @@ import { Seen, Thumbs } from "./seen.js";
 import { trial, trySample } from "./trial.js";
 
 const LOOK_EVERY_MS = 1500;
+const UNHEARD = { NotAllowedError: "This browser plays no sound before something was pressed." };
 const list = document.querySelector("#cues");
 const state = {
   cues: [],
@@ -235,7 +236,7 @@ function hear(name, happened) {
 function heard(address, volume) {
   const audio = new Audio(address);
   audio.volume = volume / 100;
-  audio.play().catch(() => say("This browser plays no sound before something was pressed.", { bad: true }));
+  audio.play().catch(({ name }) => say(UNHEARD[name] ?? "That cannot be heard just now. Try again in a moment.", { bad: true }));
   return audio;
 }
 

@@ -2,6 +2,7 @@
 
 require "open3"
 require_relative "../aside"
+require_relative "../fair/turns"
 
 module Bavard
   module Media
@@ -10,8 +11,8 @@ module Bavard
       # What is longer than that is not made.
       LONGEST_S = 60
       CPU_S = 10
-      MOST_AT_ONCE = 2
-      ROOM = Thread::SizedQueue.new(MOST_AT_ONCE)
+      # Shows take turns: several screens of one say the same at once, and none keeps another's quiet.
+      TURNS = Fair::Turns.new(at_once: 2, most_waiting: 12, most_of_one: 6)
       HEADER_BYTES = 44
       RATE = 22_050
       SAMPLE_BYTES = 2
@@ -41,21 +42,21 @@ module Bavard
 
       # @param parts [Array<Core::Cues::Spoken::Part>, Array<Array(String, String)>] text, language or nil: the voice's own; text is read
       #   from standard input, so that none is an option
+      # @param of [Object] whose turn it takes: a show
       # @param voice [String] of {voices}
       # @param speed [Integer] in hundredths of the usual, as pitch
       # @param most_s [Integer] seconds at most
-      # @return [String, nil] WAV; nil where there is no voice, or it is busy
-      def wav(parts, voice: USUAL, speed: 100, pitch: 100, most_s: LONGEST_S)
-        return if voices.empty? || !ROOM.push(true, true)
+      # @return [String, nil] WAV; nil where there is no voice
+      # @raise [Busy] where too many wait for their turn
+      def wav(parts, of:, voice: USUAL, speed: 100, pitch: 100, most_s: LONGEST_S)
+        return if voices.empty?
 
-        begin
+        TURNS.take(of) do
           sounds = parts.map { |text, language| said(text, voice(language, voice), speed, pitch) }
           whole(sounds.compact, most_s.clamp(0, LONGEST_S)) if sounds.any?
-        ensure
-          ROOM.pop
         end
-      rescue ThreadError
-        nil
+      rescue Busy
+        raise Busy, "Enough is being said aloud just now. Try again in a moment."
       end
 
       def voice(language, own) = (language && voice_for(language)) || (voices.key?(own) ? own : USUAL)

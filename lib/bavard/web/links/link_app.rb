@@ -39,7 +39,9 @@ module Bavard
         halt 404 unless parts&.any?
         cache_control :no_store
         content_type "audio/wav"
-        Media::Espeak.wav(parts.map(&:to_a), **manner) || halt(503)
+        Media::Espeak.wav(parts.map(&:to_a), of: show.id, **manner) || halt(503)
+      rescue Busy
+        halt 503
       end
 
       # A part of a link, or more than one.

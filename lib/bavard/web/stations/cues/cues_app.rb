@@ -126,7 +126,7 @@ module Bavard
         parts = Core::Cues::Spoken.parts(cue, words: Core::Cues::Words.of(cue["words"], event), name: event.name, line:, voices: Media::Espeak)
         not_found if parts.empty?
         content_type "audio/wav"
-        Media::Espeak.wav(parts.map(&:to_a), **Core::Cues::Spoken.manner(cue)) || halt(503, "There is no voice on this machine.\n")
+        Media::Espeak.wav(parts.map(&:to_a), of: @record.id, **Core::Cues::Spoken.manner(cue)) || halt(503, "There is no voice on this machine.\n")
       end
 
       # All cues for its kind of event are said as it is.

@@ -94,7 +94,7 @@ module Bavard
         app.get("/say/:line/wav") do
           words = spoken(id(params[:line]), params["again"] == "1") || not_found
           content_type "audio/wav"
-          Media::Espeak.wav([[words, nil]]) || halt(503, "There is no voice on this machine.\n")
+          Media::Espeak.wav([[words, nil]], of: show_id) || halt(503, "There is no voice on this machine.\n")
         end
       end
 
