@@ -232,13 +232,18 @@ test("why something else plays, or nothing, is said", async () => {
   assert.equal(find("#tried").textContent, "Plays “Cue b”. “Cue c”, “Cue d” fit as well, and stand behind it.");
 });
 
-test("a browser that plays no sound yet says so", async () => {
+test("why nothing is heard is said: this browser plays no sound yet, or there is none to play", async () => {
   answers["/dress/cues/try"] = { cue: "Cue a", ties: [], passed: [] };
-  globalThis.Audio.prototype.play = async () => {
-    throw new Error("not allowed");
-  };
-  await tryIt();
-  assert.deepEqual(said(), ["This browser plays no sound before something was pressed."]);
+  for (const name of ["NotAllowedError", "NotSupportedError"]) {
+    globalThis.Audio.prototype.play = async () => {
+      throw Object.assign(new Error("no"), { name });
+    };
+    await tryIt();
+  }
+  assert.deepEqual(said(), [
+    "This browser plays no sound before something was pressed.",
+    "That cannot be heard just now. Try again in a moment.",
+  ]);
 });
 
 test("a cue is tried by itself with an event that fits it, once", async () => {
