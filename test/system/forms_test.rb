@@ -1,11 +1,13 @@
 # frozen_string_literal: true
 
+require_relative "../support/panels"
 require_relative "../support/prepared"
 require_relative "../support/stage_hands"
 
-# Forms send what they show: every choice of every kind of piece, of every cue and of every rule is set on its page, and is in the
-# database afterwards.
+# Forms send what they show: the first and the last choice of everything that sets a piece of each kind, a cue and a rule is chosen on its
+# page, and is in the database afterwards. Each kind is reached by the mouse, and what sets it keeps to its panel.
 class FormsTest < PreparedTest
+  include Panels
   include StageHands
 
   SCRIPT = File.read(File.expand_path("../support/forms.js", __dir__))
@@ -46,12 +48,13 @@ class FormsTest < PreparedTest
   # What is set while the other form is shown is of that form alone.
   def kept_piece = TestDatabase.db[:stages].where(id: @stage.id).get(:draft).to_h["pieces"].last.to_h
 
-  def test_each_choice_of_each_kind_of_piece
+  def test_what_sets_each_kind_of_piece
     prepare(feed: feed_address)
     on_the_stage
     js(SCRIPT)
     counted = Bavard::Core::Pieces::ALL.to_h do |kind|
-      add_piece(kind::LABEL)
+      add_piece(kind::LABEL) { assert_empty evaluate_script(REACHED) }
+      assert_empty wider(".inspector"), kind::KEY
       [kind::KEY, choose_all("#inspector") { kept_piece }]
     end
     assert_operator counted.values.sum, :>, 200, counted.to_s
@@ -59,13 +62,15 @@ class FormsTest < PreparedTest
 
   def kept_cues = TestDatabase.db[:shows].where(id: @show.id).get(:cues).to_h["cues"].map(&:to_h)
 
-  def test_each_choice_of_a_cue
+  def test_what_sets_a_cue
     prepare(feed: feed_address, pieces: [PIECE, PIECE.except("stay_ms").merge("kind" => "alerts")])
     sign_in "/dress/cues/"
     find(".cue-row", text: "Tips").click
     assert_selector "#edit-title", text: "Tips"
+    assert_empty wider("#edit")
+    assert_equal evaluate_script("document.documentElement.clientWidth"), evaluate_script("document.documentElement.scrollWidth")
     js(SCRIPT)
-    assert_operator choose_all("#edit") { kept_cues.find { |cue| cue["id"] == "cue_tip" } }, :>, 60
+    assert_operator choose_all("#edit") { kept_cues.find { |cue| cue["id"] == "cue_tip" } }, :>, 40
   end
 
   def kept_rule(kind)
@@ -73,7 +78,7 @@ class FormsTest < PreparedTest
     gate["sets"][0]["rules"].map(&:to_h).find { |rule| rule["kind"] == kind }
   end
 
-  def test_each_choice_of_each_rule
+  def test_what_sets_each_rule
     prepare(feed: feed_address)
     sign_in "/gate"
     assert_selector ".rule"

@@ -47,7 +47,8 @@ class OperatorStationTest < PreparedTest
 
   def an_account_is_made_and_closed_without_coming_again
     email = "aaa-#{rand(10**9)}@reedmere.example"
-    before, closed = ["[data-account]", "[data-account].closed"].map { |rows| all(rows).size }
+    assert_selector "[data-account]"
+    before, closed = ["[data-account]", "[data-account].closed"].map { |rows| all(rows, wait: 0).size }
     within("#make") do
       fill_in "E-mail address", with: email
       fill_in "Name of its show", with: "Dusk watch"

@@ -106,21 +106,32 @@ function animate(frames, timing) {
   return way;
 }
 
-// A select that a script sets tells nobody, as in a browser; this document would tell of a change.
-function quietSelects(window) {
-  const { prototype } = window.HTMLSelectElement;
+const QUIET = Symbol.for("nothing is told just now");
+
+// A select that a script sets tells nobody, as in a browser; this document would tell of a change. All windows share these classes,
+// and so do files that are run one after another: each is changed once.
+function quietSelects({ Element, HTMLSelectElement }) {
+  const shared = Element.prototype;
+  if (!(QUIET in shared)) {
+    const { dispatchEvent } = shared;
+    shared[QUIET] = false;
+    shared.dispatchEvent = function tell(event) {
+      return shared[QUIET] || dispatchEvent.call(this, event);
+    };
+  }
+  quietWhile(HTMLSelectElement.prototype, shared);
+}
+
+function quietWhile(prototype, shared) {
+  if (Object.hasOwn(prototype, QUIET)) return;
   const { get, set } = Object.getOwnPropertyDescriptor(prototype, "value");
-  const { dispatchEvent } = window.Element.prototype;
-  const { replaceChildren } = window.Element.prototype;
-  let quiet = false;
-  window.Element.prototype.dispatchEvent = function tell(event) {
-    return quiet || dispatchEvent.call(this, event);
-  };
+  const { replaceChildren } = shared;
   const quietly = (act) => {
-    quiet = true;
+    shared[QUIET] = true;
     act();
-    quiet = false;
+    shared[QUIET] = false;
   };
+  prototype[QUIET] = false;
   prototype.replaceChildren = function offer(...options) {
     quietly(() => replaceChildren.apply(this, options));
   };
