@@ -36,8 +36,6 @@ class OwnCssAttackTest < PreparedTest
   JS
   COVERED = [200, 120, 240, 120].freeze
   MIDDLE = [320, 180].freeze
-  # So many selectors are tried at once; what one of them paints outside of the box, no other one takes away.
-  AT_ONCE = 13
 
   # Whether the page is still drawn; Chromium has been seen to stop at that, with its scripts going on.
   FRAME = "requestAnimationFrame(() => requestAnimationFrame(() => arguments[0](true)))"
@@ -88,12 +86,12 @@ class OwnCssAttackTest < PreparedTest
     nil
   end
 
-  # @return [Array<String>] each of the declarations with all selectors
+  # @return [Array<String>] each of the declarations with all selectors: what one of them paints outside of the box, no other one takes away
   def sheets
-    DECLARATIONS.flat_map do |declarations|
+    DECLARATIONS.map do |declarations|
       bound = SELECTORS.map { |selector| OwnCss.read("#{FLY} #{selector} { #{declarations} }", "chat1").css }
       @bound = @bound.to_i + bound.grep(/\]/).size
-      bound.each_slice(AT_ONCE).map(&:join)
+      bound.join
     end
   end
 
