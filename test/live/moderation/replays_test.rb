@@ -32,7 +32,8 @@ class ReplaysTest < Minitest::Test
       command.call(*given)
     end
     run = Bavard::Aside.stub(:command, stopping) do
-      @replays.begin(1, {}).tap do |one|
+      # More than fits in a pipe: it is still being written when there is nobody left to read it.
+      @replays.begin(1, {"rules" => "x" * 200_000}).tap do |one|
         begun << one
         wait_for("its process") { begun.empty? && (one.pid || under_way.zero?) }
       end

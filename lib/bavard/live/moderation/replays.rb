@@ -81,10 +81,15 @@ module Bavard
         end
         run.state = run.result ? :done : :failed if run.state == :running
       rescue StandardError => error
-        @log.error("a replay failed", error)
-        run.state = :failed
+        # What is written to a process that was stopped comes back as an error.
+        failed(run, error) unless run.state == :stopped
       ensure
         run.pid = nil
+      end
+
+      def failed(run, error)
+        @log.error("a replay failed", error)
+        run.state = :failed
       end
 
       # @return [Boolean] whether no other show's is on its way, so that a processor is free
