@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require "parser/current"
+require "ripper"
 require_relative "../support/plain"
 require_relative "../../lib/bavard/pictures/kind"
 
@@ -21,26 +21,33 @@ class RegularExpressionsTest < Minitest::Test
   ENDS = ["", "\u0000"].freeze
   # Some have a name of another kind.
   NAME = Module.instance_method(:name)
-  OPTIONS = {i: Regexp::IGNORECASE, x: Regexp::EXTENDED, m: Regexp::MULTILINE, n: Regexp::NOENCODING}.freeze
+  OPTIONS = {"i" => Regexp::IGNORECASE, "x" => Regexp::EXTENDED, "m" => Regexp::MULTILINE, "n" => Regexp::NOENCODING}.freeze
+  # One that begins in a source, and whether all of it is written there.
+  Literal = Struct.new(:line, :text, :whole)
 
   # @return [Hash{String => Regexp}] by where it stands
   def written
-    found = {}
-    Dir[File.join(ROOT, "lib/**/*.rb")].each do |file|
-      source = File.read(file, encoding: "UTF-8").gsub(/\\x[89A-Fa-f]\h/, "x")
-      collect(Parser::CurrentRuby.parse(source), file.delete_prefix("#{ROOT}/"), found)
+    Dir[File.join(ROOT, "lib/**/*.rb")].each_with_object({}) do |file, found|
+      literals(File.read(file, encoding: "UTF-8").gsub(/\\x[89A-Fa-f]\h/, "x")) do |literal, options|
+        found["#{file.delete_prefix("#{ROOT}/")}:#{literal.line}"] = Regexp.new(literal.text, options) if literal.whole
+      end
     end
-    found
   end
 
-  def collect(node, file, found)
-    return unless node.is_a?(Parser::AST::Node)
-
-    if node.type == :regexp && node.children[0..-2].all? { |part| part.type == :str }
-      options = node.children.last.children.sum { |name| OPTIONS.fetch(name, 0) }
-      found["#{file}:#{node.loc.line}"] = Regexp.new(node.children[0..-2].map { |part| part.children.first }.join, options)
+  def literals(source)
+    open = []
+    Ripper.lex(source).each do |(line, _), kind, token|
+      case kind
+      when :on_regexp_beg then open << Literal.new(line, +"", true)
+      when :on_tstring_content then open.last.text << token if open.last
+      when :on_embvar then open.last.whole = false if open.last
+      when :on_embexpr_beg then open << nil
+      when :on_embexpr_end
+        open.pop
+        open.last.whole = false if open.last
+      when :on_regexp_end then yield open.pop, token.scan(/[ixmn]/).sum { |letter| OPTIONS[letter] }
+      end
     end
-    node.children.each { |child| collect(child, file, found) }
   end
 
   # Those put together from others: the constants of what is loaded.
