@@ -34,7 +34,7 @@ class FilmTest < Minitest::Test
 
   def test_how_far_a_film_is_is_told_and_one_that_is_stopped_leaves_nothing
     path = File.join(folder, "long.mp4")
-    system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "testsrc=size=640x360:rate=25:duration=20", "-pix_fmt", "yuv420p", path, exception: true)
+    system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "testsrc=size=320x180:rate=25:duration=12", "-pix_fmt", "yuv420p", path, exception: true)
     shares = []
     watch = Object.new
     watch.define_singleton_method(:told) { |done, total| shares << (done / total) }
