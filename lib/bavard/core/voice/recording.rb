@@ -18,7 +18,7 @@ module Bavard
         # @return [Recording]
         def self.parse(text)
           given = JSON.parse(text)
-          levels = given.fetch("levels").transform_values { |hex| hex.scan(/../).map(&:hex) }
+          levels = given.fetch("levels").transform_values { |hex| [hex].pack("H*").bytes }
           new(given.fetch("name"), given.fetch("every_ms"), given.fetch("people"), levels, given.fetch("talking"))
         end
 
