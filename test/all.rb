@@ -38,9 +38,12 @@ if files.one? || minitest.any? || options.any?
   require "minitest/autorun"
   files.each { |file| require file }
 else
+  run = -> { Suite::Runner.new(files, seed:, jobs:).run }
+  # The core knows neither a database nor an application.
+  exit run.call if files.all? { |file| file.start_with?(File.join(__dir__, "core/")) }
   TestDatabase.serve
   begin
-    fine = Suite::Nursery.there { Suite::Runner.new(files, seed:, jobs:).run }
+    fine = Suite::Nursery.there(&run)
   ensure
     TestDatabase.stop
   end

@@ -9,7 +9,7 @@ class LoadsAloneTest < Minitest::Test
   # What each part may require, besides itself.
   MAY = {
     "core" => %w[error], "outward" => %w[error], "feeds" => %w[error core lasting outward], "relay" => %w[error core lasting now_and_then pauses], "store" => %w[error core],
-    "fair" => %w[error], "pictures" => %w[aside error fair outward unwatched], "media" => %w[aside error core unwatched], "copies" => %w[aside error core], "exports" => %w[error core store],
+    "fair" => %w[error], "pictures" => %w[aside error fair outward unwatched], "media" => %w[aside error core fair unwatched], "copies" => %w[aside error core], "exports" => %w[error core store],
     "commands" => %w[error core feeds live start steady_clock store],
     "live" => %w[aside error core fair feeds just_in_time lasting now_and_then pictures relay store timer unwatched],
     "web" => %w[aside error core copies fair exports feeds lasting media pictures relay store live unwatched], "start" => %w[error just_in_time pauses store watched]
