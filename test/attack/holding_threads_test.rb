@@ -117,4 +117,18 @@ class HoldingThreadsTest < WebTest
       refute_match(/Enough/, send_form("/feeds/", {"paste" => "irc://slow.reedmere.example/#a"})["error"])
     end
   end
+
+  # With no account, of a show that is slow to answer: four at once, and the next one once there is room.
+  def test_what_waits_for_a_show_at_its_links
+    show = @shows.run(@record.id)
+    key = Bavard::Web::NowApp.key(@site, make_stage, "now_line1")
+    paths = [["/air/#{@stage.token}/said/1.wav", :get, 404], ["/now/#{@stage.id}/now_line1/#{key}", :post, 422]]
+    send = -> { paths.map { |path, how, _| public_send(how, path).status } }
+    4.times { assert Bavard::Web::Asking::PLACES.take?(show.id) }
+    assert_equal [503, 503], send.call
+    Bavard::Web::Asking::PLACES.leave(show.id)
+    2.times { assert_equal paths.map(&:last), send.call }
+  ensure
+    4.times { Bavard::Web::Asking::PLACES.leave(show.id) }
+  end
 end

@@ -5,6 +5,7 @@ require "sinatra/base"
 require "tilt/erubi"
 require_relative "../views"
 require_relative "../../core/reading/speech"
+require_relative "asking"
 require_relative "link_page"
 require_relative "../../media/espeak"
 
@@ -35,7 +36,8 @@ module Bavard
       get("/:token/said/:playing.wav") do
         show, = env["bavard.site"].shows.by_token(params[:token])
         id = params[:playing].to_s[/\A\d{1,18}\z/]&.to_i
-        parts, manner = show && id && show.ask { |one| one.cues.read_aloud(id)&.then { |cue| [cue.spoken(Media::Espeak), cue.manner] } }
+        halt 404 unless show && id
+        parts, manner = Asking.of(show) { |one| one.cues.read_aloud(id)&.then { |cue| [cue.spoken(Media::Espeak), cue.manner] } }
         halt 404 unless parts&.any?
         cache_control :no_store
         content_type "audio/wav"

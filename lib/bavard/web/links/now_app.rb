@@ -5,6 +5,7 @@ require "rack"
 require_relative "../../core/stage/document"
 require_relative "../../error"
 require_relative "../http/bodies"
+require_relative "asking"
 
 module Bavard
   module Web
@@ -41,7 +42,7 @@ module Bavard
       end
 
       def set(show, stage_id, piece, text)
-        taken = show.ask do |running|
+        taken = Asking.of(show) do |running|
           desk = running.desk(stage_id)
           given = Core::Stage::Document.piece(desk.stage.draft, piece)
           next desk.caption(piece, text, running.now_ms) if given && given["kind"] == "captions" && given["source"] == "address"
