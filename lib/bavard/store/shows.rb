@@ -12,6 +12,9 @@ module Bavard
       #   what was seen (done: by step, or over) of each of Core::Lead::SmallSteps
       Show = Struct.new(:id, :account_id, :name, :host_name, :gate, :keep_days, :cues, :lead, :small_leads, keyword_init: true)
 
+      # What is known of a show without its long documents, which take longer to read than all else of a request: for everybody who comes.
+      Brief = Struct.new(:id, :account_id, :name, :host_name, :keep_days, :lead, :small_leads, keyword_init: true)
+
       def initialize(db)
         @db = db
       end
@@ -33,6 +36,12 @@ module Bavard
       def of_account(account_id)
         read(@db[:shows].first(account_id:))
       end
+
+      # @return [Brief, nil]
+      def brief(id) = in_brief(@db[:shows].where(id:))
+
+      # @return [Brief, nil]
+      def brief_of_account(account_id) = in_brief(@db[:shows].where(account_id:))
 
       # @return [Array<Integer>] of all, also of closed accounts
       def ids
@@ -93,6 +102,11 @@ module Bavard
       def read(row)
         row && Show.new(**row.slice(*Show.members), gate: Core::Gate::Settings.read(plain(row[:gate])), cues: Core::Cues::Settings.read(plain(row[:cues])),
           lead: plain(row[:lead]), small_leads: plain(row[:small_leads]))
+      end
+
+      def in_brief(rows)
+        row = rows.select(*Brief.members).first
+        row && Brief.new(**row, lead: plain(row[:lead]), small_leads: plain(row[:small_leads]))
       end
 
       def plain(kept) = kept && JSON.parse(JSON.generate(kept))

@@ -33,7 +33,7 @@ module Bavard
       def sweep(ended = -> { false })
         @deeds.sweep
         @shows.ids.each do |id|
-          before_ms = @clock.call - (@shows.find(id).keep_days * DAY_MS)
+          before_ms = @clock.call - (@shows.brief(id).keep_days * DAY_MS)
           sleep(BETWEEN_S) while @log.sweep(id, before_ms).positive? && !ended.call
         end
       rescue Sequel::Error => error

@@ -7,7 +7,7 @@ module Bavard
     # Who is signed in, in which show they are, and with which role.
     #
     # operator:: whether they run this installation
-    # record:: Store::Shows::Show; role:: of Core::Rights; name:: as others see it; shows:: [record, role] of all they are in
+    # record:: Store::Shows::Brief; role:: of Core::Rights; name:: as others see it; shows:: [record, role] of all they are in
     Visitor = Struct.new(:account_id, :record, :role, :name, :shows, :operator) do
       def may?(what) = Core::Rights.may?(role, what)
     end
@@ -22,9 +22,9 @@ module Bavard
       # @param chosen [Integer, nil] a show's id
       # @return [Visitor, nil] nil where they are in no show
       def self.of(stores, account_id, chosen)
-        own = stores.shows.of_account(account_id)
+        own = stores.shows.brief_of_account(account_id)
         joined = stores.team.of_account(account_id).filter_map do |member|
-          (show = stores.shows.find(member.show_id)) && [show, member.role, member.name]
+          (show = stores.shows.brief(member.show_id)) && [show, member.role, member.name]
         end
         all = joined.dup
         all.unshift([own, "owner", own.host_name]) if own

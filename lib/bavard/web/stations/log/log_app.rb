@@ -89,7 +89,7 @@ module Bavard
           @feeds = site.stores.feeds.all_of_show(@record.id).to_h { |feed| [feed.id, feed] }
           @rows = entries.map { |entry| LogRow.new(entry, @feeds[entry.line.feed_id]) }
           @writers = writers
-          @keep_days = site.stores.shows.find(@record.id).keep_days
+          @keep_days = site.stores.shows.brief(@record.id).keep_days
           erb :log
         end
 

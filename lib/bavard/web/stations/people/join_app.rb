@@ -14,7 +14,7 @@ module Bavard
         @here = "join"
         @label = "Invitation"
         @invitation = invitation
-        @to = site.stores.shows.find(@invitation.show_id)
+        @to = site.stores.shows.brief(@invitation.show_id)
         erb :join
       end
 
