@@ -83,9 +83,11 @@ test("whoever stands on a press stays there while others come and go", () => {
 
 test("it is looked at again when something is another one, and not when only figures go on", async () => {
   serve({ "/links/checks": { checks: [WELL] } });
+  let figure = 0;
+  const another = () => (figure += 1);
   const show = (more = {}, revision = 1) => ({
-    figures: { feeds: 1, live: 1, trouble: 0, in: Math.random(), ...more },
-    stages: [{ id: 7, revision, changes: [], screens: [{ id: 1, fine: true, heard: Math.random() }] }],
+    figures: { feeds: 1, live: 1, trouble: 0, in: another(), ...more },
+    stages: [{ id: 7, revision, changes: [], screens: [{ id: 1, fine: true, heard: another() }] }],
   });
   assert.equal(noticedIn(show()), noticedIn(show()));
   checks.noticed(show());

@@ -93,18 +93,30 @@ test("by their own pixels the highest fills the row", () => {
   assert.deepEqual([one.style.height, other.style.height], ["", ""]);
 });
 
-test("who is silent blinks now and then, for a moment", () => {
-  made.voices({ p: [person("teo", { s: { ...PICTURES, blink: "b1" } }), person("ann")] });
-  page.clock.pass(2000);
-  assert.equal(shown("teo"), "silent");
-  let blinked = 0;
-  for (let ms = 0; ms < 8000; ms += 50) {
-    page.clock.pass(50);
-    if (shown("teo") === "blink") blinked += 50;
+// From and to, in ms.
+function blinksOf(i, within) {
+  const spans = [];
+  for (let ms = 10; ms <= within; ms += 10) {
+    page.clock.pass(10);
     assert.equal(shown("ann"), "silent");
+    if (shown(i) === "blink" && spans.at(-1)?.length !== 1) spans.push([ms]);
+    if (shown(i) !== "blink" && spans.at(-1)?.length === 1) spans.at(-1).push(ms);
   }
-  assert.ok(blinked >= 100 && blinked <= 400, `${blinked} ms`);
-});
+  return spans;
+}
+
+for (const [chance, spans] of [
+  [0, [2800, 5600, 8400, 11_200]],
+  [1, [6400, 12_800]],
+])
+  test(`who is silent blinks for a moment, as soon as chance has it: ${chance}`, () => {
+    page.chance = chance;
+    made.voices({ p: [person("teo", { s: { ...PICTURES, blink: "b1" } }), person("ann")] });
+    assert.deepEqual(
+      blinksOf("teo", 13_000),
+      spans.map((from) => [from, from + 130]),
+    );
+  });
 
 test("nobody blinks while talking, in another tab, where it is not wanted, or once it is removed", () => {
   const blinks = () => {

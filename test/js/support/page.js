@@ -1,4 +1,4 @@
-// A page without a browser: a document, a clock that stands still, sockets and animations that a test holds in its hand.
+// A page without a browser: a document, a clock that stands still, chance, sockets and animations that a test holds in its hand.
 import { readdirSync, readFileSync } from "node:fs";
 import { afterEach, beforeEach } from "node:test";
 import { Window } from "happy-dom";
@@ -191,8 +191,10 @@ export function openPage({ html = "", path = "/air/secret", width = 1920, height
     watchers: [],
     asked: [],
     faces: new Set(),
+    chance: 0.5,
   });
   page.clock.install(globalThis);
+  Math.random = () => page.chance;
   return page;
 }
 
