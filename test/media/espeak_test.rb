@@ -10,8 +10,16 @@ class EspeakTest < Minitest::Test
 
   Espeak = Bavard::Media::Espeak
 
-  def setup = @held = Queue.new
-  def teardown = @held.close
+  def setup
+    @held = Queue.new
+    @busy = []
+  end
+
+  # Nobody of one test speaks, or waits for it, in the next one.
+  def teardown
+    @held.close
+    @busy.each(&:join)
+  end
 
   def wav(parts, of: 1, **manner) = Espeak.wav(parts, of:, **manner)
   def seconds(parts, **manner) = (wav(parts, **manner).bytesize - 44) / 44_100.0
@@ -50,7 +58,9 @@ class EspeakTest < Minitest::Test
   end
 
   # @return [Thread] one that says something of a show, until it is told to go on
-  def busy(show) = Thread.new { Espeak::TURNS.take(show) { (Thread.current[:speaks] = true) && @held.pop } }
+  def busy(show)
+    Thread.new { Espeak::TURNS.take(show) { (Thread.current[:speaks] = true) && @held.pop } }.tap { |thread| @busy << thread }
+  end
 
   # Whoever says much waits for themselves, and others' turn comes meanwhile.
   def test_shows_take_turns

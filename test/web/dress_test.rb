@@ -111,9 +111,9 @@ class DressTest < WebTest
 
   def until_under_way(id, but: nil)
     wait_for("it to be under way") do
-      get("/dress/imports/#{id}") && JSON.parse(last_response.body)["done"].positive? && imports.find(@record.id, id).pid != but
+      pid = imports.find(@record.id, id).pid
+      pid if pid && pid != but && get("/dress/imports/#{id}") && JSON.parse(last_response.body)["done"].positive?
     end
-    imports.find(@record.id, id).pid
   end
 
   # As a machine that is short of memory does.

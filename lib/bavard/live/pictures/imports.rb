@@ -107,13 +107,13 @@ module Bavard
       #   be begun once more: a machine short of memory ends processes that did nothing wrong
       def run(import, given, folder)
         troubles = File.join(folder, "troubles")
+        begin_anew(import)
         IO.pipe do |reader, writer|
           import.pid = spawn({"DATABASE_URL" => nil, **Aside.found}, *Aside.sealed("ruby", SCRIPT, @root, *given),
             out: writer, in: File::NULL, err: troubles, pgroup: true, close_others: true, rlimit_cpu: CPU_S, rlimit_as: MEMORY_BYTES, **Aside::LIMITS)
           writer.close
           # It may have been stopped while its process was being begun.
           stop(import) if import.state == :stopped
-          begin_anew(import)
           reader.each_line { |line| hear(import, JSON.parse(line)) }
         end
         status = ended(import)
