@@ -141,8 +141,8 @@ class DressTest < WebTest
 
   def test_an_import_that_is_stopped_leaves_nothing_and_no_process_behind
     id = begin_long
-    send_form("/dress/imports/#{id}/stop")
     pid = imports.find(@record.id, id).pid
+    send_form("/dress/imports/#{id}/stop")
     wait_for("it to have ended") { imports.find(@record.id, id).words.is_a?(String) }
     get "/dress/imports/#{id}"
     assert_equal ["stopped", "It was stopped. Nothing was changed."], JSON.parse(last_response.body).values_at("state", "words")
