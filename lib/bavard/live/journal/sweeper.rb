@@ -33,7 +33,9 @@ module Bavard
       def sweep(ended = -> { false })
         @deeds.sweep
         @shows.ids.each do |id|
-          before_ms = @clock.call - (@shows.brief(id).keep_days * DAY_MS)
+          # Its account may have been removed meanwhile.
+          show = @shows.brief(id) or next
+          before_ms = @clock.call - (show.keep_days * DAY_MS)
           sleep(BETWEEN_S) while @log.sweep(id, before_ms).positive? && !ended.call
         end
       rescue Sequel::Error => error
