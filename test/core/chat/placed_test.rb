@@ -16,6 +16,11 @@ class PlacedTest < Minitest::Test
     assert_equal [[4, 5, "owl"]], Placed.new(:bytes, [[8, 5, "owl"]]).in_code_points(TEXT)
   end
 
+  def test_at_the_beginning_of_a_line_too
+    units = {code_points: 1, utf16: 2, bytes: 4}
+    units.each { |unit, length| assert_equal [[0, 1, "duck"]], Placed.new(unit, [[0, length, "duck"]]).in_code_points(TEXT), unit }
+  end
+
   def test_a_range_into_the_middle_of_a_character_is_left_out
     assert_empty Placed.new(:utf16, [[1, 2, "x"]]).in_code_points(TEXT)
     assert_empty Placed.new(:bytes, [[1, 3, "x"]]).in_code_points(TEXT)

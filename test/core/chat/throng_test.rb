@@ -30,6 +30,13 @@ class ThrongTest < Minitest::Test
     assert_equal [Throng::BURST, :later], @throng.advance(NOW + 80).map(&:id)
   end
 
+  def test_what_never_had_room_is_told_once
+    assert_empty @throng.washed
+    flood(Throng::BURST + Throng::WAITING + 3)
+    assert_equal [Throng::BURST, Throng::BURST + 1, Throng::BURST + 2], @throng.washed.map(&:id)
+    assert_empty @throng.washed
+  end
+
   def test_what_waits_is_taken_away
     flood(Throng::BURST + 3)
     @throng.pull_where { |line| line.id == Throng::BURST + 1 }

@@ -58,6 +58,13 @@ class ChecksSheetTest < Minitest::Test
     refute_includes Sheet.of(facts(stages: [])).map(&:key), "on_air"
   end
 
+  def test_of_several_chats_the_worst_is_told
+    chats = [chat("brisk"), chat("stale"), chat("too fast"), chat("empty")].each_with_index { |one, at| one.label = "Chat #{at}" }
+    assert_equal "Lines of Chat 2 go too fast", found("lasting", chats:).title
+    assert_equal "Chat 3 is empty most of the time", found("lasting", chats: [chats[0], chats[3]]).title
+    assert_equal "/stage/7#chat1", found("lasting", chats: [chat, chat.tap { |one| one.piece = "chat2" }]).at
+  end
+
   def test_chats_that_are_not_read
     assert_equal [false, "No chat is read", "Nothing can come onto the picture."], told("feeds", feeds: [feed(wanted: false)])
     dead = feed(state: "waiting", reason: "The server said: no such channel.")

@@ -177,6 +177,17 @@ class CuesTest < Minitest::Test
     assert_equal [["kestrel_ann", "50", "JPY", nil], ["kestrel_ann", nil, nil, "6"], ["kestrel_ann", nil, nil, "100"], ["Bo", nil, nil, nil], ["kestrel_ann", nil, nil, "5"]], told
   end
 
+  # What usually comes, up to ten times as much, and never beside what the cue asks for; a milestone lies on the way.
+  def test_what_is_thrown_by_chance_fits_the_cue_too
+    narrow = {{"kind" => "tip", "amount_from" => 4, "amount_to" => 30} => 4..30, {"kind" => "gift", "number_to" => 3} => 1..3,
+              {"kind" => "renewal", "months_from" => 20} => 20..200, {"kind" => "milestone"} => 5..99, {"kind" => "visit"} => 4..410}
+    narrow.each do |given, range|
+      cue = Bavard::Core::Cues::Cue.build("a", given)
+      thrown = Array.new(60) { |seed| Bavard::Core::Cues::Sample.thrown(cue, Random.new(seed)).values_at("amount", "number").compact.first.to_i }
+      assert_equal range.minmax, thrown.minmax, given.inspect
+    end
+  end
+
   def test_nothing_plays_twice_whatever_the_order
     100.times do |seed|
       random = Random.new(seed)

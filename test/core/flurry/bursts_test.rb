@@ -92,6 +92,11 @@ class FlurryBurstsTest < Minitest::Test
     sparks.each { |shot| assert_operator shot.points.last.y, :>, shot.points[8].y }
   end
 
+  def test_a_rocket_climbs_from_below_where_it_bursts
+    climbers = volley("firework", 8 * Bursts::SPARKS).values_at(*Array.new(8) { |rocket| rocket * Bursts::SPARKS })
+    climbers.each { |shot| assert_in_delta shot.points[4].x, shot.points.first.x, field.across * 0.1 }
+  end
+
   def test_many_emotes_are_many_rockets_one_after_the_other
     shots = volley("firework", 3 * Bursts::SPARKS)
     climbers = shots.values_at(0, Bursts::SPARKS, 2 * Bursts::SPARKS)
@@ -110,6 +115,7 @@ class FlurryBurstsTest < Minitest::Test
       assert_in_delta 1040, shot.points.last.y, 0.01
       assert_operator shot.points.map(&:turn).minmax.reduce(:-).abs, :>, 30
     end
+    shots.group_by { |shot| shot.points.first.x }.each_value { |some| assert_equal [0, 1, 2], some.map { |shot| (shot.points.last.x / 640).floor }.uniq.sort }
     one = volley("confetti", 2).map { |shot| [shot.points.first.x, shot.points.first.y] }
     assert_equal [[960, 540]], one.uniq
   end

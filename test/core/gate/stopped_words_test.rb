@@ -62,6 +62,22 @@ class StoppedWordsTest < Minitest::Test
     assert_equal ["nesstlings"], seen("nesstlings", "nestlings")
   end
 
+  def test_a_word_torn_apart_is_found_behind_a_letter_of_its_own_and_however_late
+    assert_equal ["d a d o"], seen("d d a d o", "dado")
+    assert_equal ["g r u b w i t"], seen("#{"reed, heron. " * 60}g r u b w i t", "grubwit")
+  end
+
+  def test_signs_are_letters_alone_and_in_lines_of_any_script
+    assert_equal ["gr @ bwit"], seen("gr @ bwit", "grabwit")
+    assert_equal ["gr@bwit"], seen("öl gr@bwit", "grabwit")
+    assert_equal ["gr@b"], seen("gr@b-wit", "grab")
+  end
+
+  # What stands around it is no part of the word, and what it is part of is no word.
+  def test_signs_beside_a_word_do_not_hide_it
+    %w[x$grubwit heron<grubwit a+grubwit+b ok|grubwit].each { |text| assert_equal ["grubwit"], seen(text, "grubwit"), text }
+  end
+
   def test_a_letter_that_stands_alone_for_no_reason_belongs_to_the_word_beside_it
     assert_equal ["g rubwit"], seen("a g rubwit", "grubwit")
     assert_equal ["grubwi t"], seen("grubwi t", "grubwit")

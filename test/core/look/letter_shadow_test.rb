@@ -33,6 +33,10 @@ class LetterShadowTest < Minitest::Test
     assert_equal shadow(x: 3, y: 4).seen, shadow(x: 0, y: 5).seen
   end
 
+  def test_it_is_drawn_as_seldom_as_it_can_be
+    assert_equal [1, 2], [5, 50].map { |opacity| shadow(opacity:).css.size }
+  end
+
   def test_a_hard_shadow_is_drawn_once_and_helps_nothing_on_its_other_side
     hard = shadow(blur: 0, x: 2, y: 2, opacity: 60)
     assert_equal ["2px 2px 0px #0a0e1299"], hard.css

@@ -54,6 +54,11 @@ class PlateHandTest < Minitest::Test
     Shape.points(shape, depth, size.map { |length| length + 2 }).map { |point| Shape.at(point, size) }
   end
 
+  def test_rays_are_as_far_apart_on_both_halves_of_a_side
+    across = outline("burst", 1.0, [20, 8])[1..17].map(&:first)
+    across.zip(across.reverse).each { |left, right| assert_in_delta 20, left + right, A_LITTLE }
+  end
+
   # How often an outline goes round a point.
   def winding(points, (x, y))
     points.zip(points.rotate).sum do |(ax, ay), (bx, by)|

@@ -103,6 +103,7 @@ class MeasuresTest < Minitest::Test
   def test_as_many_fit_as_there_is_room_for_by_the_middling_line
     assert_equal [10, 3, 1], [pace(["x"] * 3, per_minute: 0).fits, pace(["x"] * 3, per_minute: 0, at_most: 3).fits, pace(["x" * 500], per_minute: 0).fits]
     assert_equal 5, pace(["x", "x" * 50, "x" * 400], per_minute: 0).fits
+    assert_equal 5, pace(["x", "x", "x" * 50, "x" * 400], per_minute: 0).fits
     assert_equal 1, pace([], per_minute: 0).room
   end
 
@@ -177,6 +178,7 @@ class MeasuresTest < Minitest::Test
   end
 
   def test_on_an_arc_there_is_room_for_two_rows
+    assert_equal [(150 / 1.6) + 4, 84].map(&:ceil), voices(arranged: "arc").size(["x" * 10])
     assert_equal [(150 * 3 / 1.6) + 4, 84].map(&:ceil), voices(arranged: "arc").size(["x" * 10] * 3)
   end
 

@@ -26,6 +26,11 @@ class SamplesTest < Minitest::Test
     assert_equal "follow", of("alerts", {"kinds" => ["follow"]}, cues: []).last[:k]
   end
 
+  def test_of_those_who_sit_there_one_talks
+    assert_equal [nil, 1, nil], of("voices", {"at_most" => 3}).last[:p].map { |seat| seat[:t] }
+    assert_equal [[nil, "silent"], [1, "talking"], [nil, "silent"]], of("portraits").last[:p].map { |figure| figure.values_at(:t, :w) }
+  end
+
   # Made of nothing that a cue asks for, and still what it says.
   def test_a_cue_for_certain_people_and_amounts_is_shown_with_them
     cue = Cues::Cue.build("own", "kind" => "tip", "people" => "bittern.by.bittern", "amount_from" => "50", "words" => "{name}: {amount}")

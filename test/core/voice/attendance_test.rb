@@ -56,6 +56,7 @@ class AttendanceTest < Minitest::Test
     enter("teo", :third)
     @attendance.leave("teo", :third, 5000)
     assert_equal 1, @attendance.level("teo", :new, 20).size
+    assert_empty @attendance.level("teo", :old, 20), "one of both"
     assert_empty @attendance.advance(60_000)
   end
 end
