@@ -30,6 +30,11 @@ class FragmentsTest < Minitest::Test
     assert_equal [[:text, "see "], [:link, "https://reedmere.example/log"], [:text, ". ok"]], cut("see https://reedmere.example/log. ok")
   end
 
+  def test_a_link_ends_at_a_blank_of_any_width
+    assert_equal [[:link, "https://reedmere.example/log"], [:text, "　です "], [:link, "reedmere.example/win"], [:text, "\u00A0ok"]],
+      cut("https://reedmere.example/log　です reedmere.example/win\u00A0ok")
+  end
+
   def test_a_bare_host_is_a_link
     assert_equal [[:link, "reedmere.example/win"]], cut("reedmere.example/win")
   end

@@ -104,6 +104,7 @@ class LineTest < Minitest::Test
     assert_equal [ann, %w[viewer]], [ann.signed_in("ann_7"), ann.roles]
     keys = ["Ann_7", "ann_7", "ＡＮＮ＿７"].map { |login| Bavard::Core::Chat::Person.new(3, login, login, nil, []).key }
     assert_equal ["3/ann_7"], keys.uniq
+    assert_equal "3/ann_7", ann.called("kestrel").key
   end
 
   # What cuts words, and how often it was asked.

@@ -54,6 +54,12 @@ class ThrongTest < Minitest::Test
     assert_equal 1, @throng.advance(due_ms).size
   end
 
+  def test_looking_gives_no_room
+    flood(Throng::BURST)
+    assert_empty @throng.advance(NOW + 40)
+    assert_equal 1, flood(Throng::BURST, NOW + 40)
+  end
+
   def test_history_has_its_place_by_when_it_was_said
     assert_predicate(Array.new(200) { |id| @throng.admit(:feed, Line.new(id, NOW - 60_000), NOW) }, :all?)
   end

@@ -115,6 +115,8 @@ class LegibilityTest < Minitest::Test
     upright = on([0, 0, 100, 200], size: [100, 200])
     assert_equal [[10, 12, 20], [250, 240, 230]], upright.map(&:rgb).uniq
     assert_equal [[-50, 0], [50, 0]], upright.map { |patch| [patch.x, patch.y] }
+    # Wide: it is cut off above and below.
+    assert_equal [[0, -150], [400, -150]], on([0, 0, 800, 100], size: [800, 100]).map { |patch| [patch.x, patch.y] }.uniq.values_at(0, -1)
     assert_empty on([500, 0, 100, 100])
   end
 

@@ -31,6 +31,12 @@ class EmoteIndexTest < Minitest::Test
     assert_equal "[wren!]! [wren]?", found(all, "wren!! wren?")
   end
 
+  def test_whatever_is_a_blank_stands_between_words
+    all = index(shelf("own", emote("owl"), emote("wren!")))
+    assert_equal "鳥　[owl]　です　[wren!]", found(all, "鳥　owl　です　wren!")
+    assert_equal "[owl]\u00A0\u2009[owl]", found(all, "owl\u00A0\u2009owl")
+  end
+
   def test_codes_between_colons_count_anywhere
     all = index(shelf("own", emote(":wren:"), emote(":owl:")))
     assert_equal "look[:wren:][:owl:]now 12:30[:wren:]", found(all, "look:wren::owl:now 12:30:wren:")
@@ -76,6 +82,7 @@ class EmoteIndexTest < Minitest::Test
       found(all, "a REED warbler! or reed; reeds").sub("warbler!]", "warbler]!").sub("[reed;]", "[reed];")
     assert_equal "two", all.cut("reed warbler", 1).first[2].code
     assert_equal "one", all.cut("reed marsh", 1).first[2].code
+    assert_equal %w[one two], ["ＲＥＥＤ marsh", "ｒｅｅｄ　ｗａｒｂｌｅｒ"].map { |text| all.cut(text, 1).first[2].code }
   end
 
   def test_a_line_is_cut_once_with_links_mentions_and_emoji_left_alone
@@ -88,7 +95,7 @@ class EmoteIndexTest < Minitest::Test
     random = Random.new(5)
     all = index(shelf("own", emote(":a:"), emote("a"), emote("b!"), emote("Ü", any_case: true)), phrases: [Dress::Phrase.new(1, "a b", emote("p"))])
     500.times do
-      text = Array.new(random.rand(1..25)) { [":", "a", "b", " ", "!", "ü", "(", "»", ".", "@", "🦆", "  "].sample(random:) }.join
+      text = Array.new(random.rand(1..25)) { [":", "a", "b", " ", "!", "ü", "(", "»", ".", "@", "🦆", "  ", "　"].sample(random:) }.join
       assert_equal text, Chat::Fragments.cut(text, emotes: all, feed_id: 1).map { |part| part[1] }.join, text
     end
   end

@@ -22,6 +22,9 @@ class StackTest < Minitest::Test
     over = [:emote, ":y:", emote(overlay: true)]
     assert_equal [[:emote, ":x:", "p", 1.5, 0, [":y:", "p"], [":y:", "p"]]], stacked([:emote, ":x:", emote], [:text, " "], over, over)
     assert_equal [[:emote, ":o:", "q", 0, 0, [":y:", "p"]]], stacked([:emote, ":o:", "there"], over)
+    assert_equal [[:emote, ":x:", "p", 1.5, 0, [":y:", "p"]]], stacked([:emote, ":x:", emote], [:text, "　"], over)
+    two = stacked([:emote, ":o:", "there"], [:emote, ":x:", emote], over)
+    assert_equal [[:emote, ":o:", "q", 0, 0], [:emote, ":x:", "p", 1.5, 0, [":y:", "p"]]], two
   end
 
   def test_an_overlay_with_nothing_to_lie_over_is_an_emote_like_others
@@ -40,6 +43,7 @@ class StackTest < Minitest::Test
   def test_alone
     pictures = [[:emote, ":x:", emote], [:text, "  "], [:emoji, "🦆"]]
     assert Stack.alone?(pictures)
+    assert Stack.alone?([*pictures, [:text, "　"], *pictures])
     refute Stack.alone?([*pictures, [:text, "a"]])
     refute Stack.alone?([*pictures, [:mention, "@ann"]])
     refute Stack.alone?([])

@@ -59,6 +59,34 @@ class PlateHandTest < Minitest::Test
     across.zip(across.reverse).each { |left, right| assert_in_delta 20, left + right, A_LITTLE }
   end
 
+  # [whether left and right are alike, whether top and bottom are]
+  ALIKE = {"cut" => [true, true], "stepped" => [true, true], "bitten" => [true, true], "pointed" => [true, true], "ribbon" => [true, true],
+           "stamp" => [true, true], "scalloped" => [true, true], "tape" => [true, false], "torn" => [true, false]}.freeze
+
+  def test_sides_that_are_alike_are_each_others_mirror_image
+    ALIKE.each do |shape, (sideways, upright)|
+      points = outline(shape, 0.5, [10.0, 4.0]).map { |point| point.map { |at| at.round(6) } }.sort
+      assert_equal points, points.map { |x, y| [(10 - x).round(6), y] }.sort, shape if sideways
+      assert_equal points, points.map { |x, y| [x, (4 - y).round(6)] }.sort, shape if upright
+    end
+  end
+
+  # As far as teeth, tears and rounds go along their sides: none is left straight.
+  def test_what_goes_along_a_side_goes_along_all_of_it
+    longest = ->(shape, on) { outline(shape, 0.5, [30.0, 12.0]).each_cons(2).map { |one, other| (one[on] - other[on]).abs.round(6) } }
+    assert_operator longest["torn", 0].reject { |step| step == 30 }.max, :<=, 0.3
+    assert_operator longest["tape", 1].max, :<=, 0.35
+    assert_operator longest["scalloped", 0].reject { |step| step > 27 }.max, :<=, 0.8
+    assert_operator longest["stamp", 0].reject { |step| step > 27 }.max, :<=, 0.9
+  end
+
+  def test_corners_are_as_deep_as_was_asked
+    near = ->(shape) { outline(shape, 0.6, [10.0, 4.0]).select { |x, y| x < 2 && y < 2 }.map { |point| point.map { |at| at.round(6) } } }
+    assert_equal [[0, 0.6], [0.2, 0.6], [0.2, 0.4], [0.4, 0.4], [0.4, 0.2], [0.6, 0.2], [0.6, 0]], near["stepped"]
+    assert_includes near["burst"], [0.09, 0.09]
+    assert_equal [[0, 0], [9.4, 0], [10, 0.6], [10, 4], [0, 4], [0, 0]], outline("label", 0.6, [10.0, 4.0]).first(6)
+  end
+
   # How often an outline goes round a point.
   def winding(points, (x, y))
     points.zip(points.rotate).sum do |(ax, ay), (bx, by)|

@@ -75,6 +75,8 @@ class LinkOptionsTest < Minitest::Test
     drawing = Bavard::Core::Stage::Drawing.new(1920, 1080, 640, 360)
     assert_equal "drawn at 640 × 360, so 25 px text shows at 8 px", drawing.words(25)
     assert_includes drawing.advice, "Set width 1920 and height 1080"
+    narrow = Bavard::Core::Stage::Drawing.new(1920, 1080, 640, 1080)
+    assert_equal "drawn at 640 × 1080, so 30 px text shows at 10 px", narrow.words(30)
   end
 
   def test_a_screen_of_the_right_size_needs_no_advice

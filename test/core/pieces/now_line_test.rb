@@ -16,5 +16,6 @@ class NowLineTest < Minitest::Test
   def test_it_is_bounded
     lines = NowLine.lines("#{"x" * 500}\n" * 30)
     assert_equal [NowLine::MOST, [NowLine::LONGEST]], [lines.size, lines.map(&:length).uniq]
+    assert_equal "line 0", NowLine.lines(Array.new(30) { |number| "line #{number}" }.join("\n")).first
   end
 end

@@ -58,6 +58,8 @@ class MeasuresTest < Minitest::Test
     assert_in_delta (3 * 10) + (0.3 * 20), before(parts:, names: "shown", name_size: 100, name_letter_spacing: 0, name_stretch: 100), 10
     assert_in_delta (5 * 10) + (0.45 * 20), before(parts:, times: "shown", time_form: "minutes", time_size: 100, time_letter_spacing: 0, time_stretch: 100), 10
     assert_equal 0, before(parts: %w[text mark], marks: "shown", mark_size: 400)
+    assert_in_delta (3 * 10) + (0.3 * 20) + (2 * 0.5 * 20),
+      before(parts:, names: "shown", name_size: 100, name_letter_spacing: 0, name_stretch: 100, name_plate_opacity: 50, name_plate_padding_x: 50), 10
   end
 
   def test_each_badge_takes_its_room

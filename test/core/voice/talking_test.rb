@@ -108,6 +108,10 @@ class TalkingTest < Minitest::Test
     assert_empty on_in([[1000, -70], [20, -10], [1000, -70], [20, -12], [1000, -70]])
   end
 
+  def test_single_levels_begin_nothing_however_long_each_stands_for
+    assert_empty on_in([[600, -70], *([[60, -10], [600, -70]] * 3)], every_ms: 60)
+  end
+
   def test_it_begins_soon_and_ends_after_its_tail
     from, to = on_in([[1000, -70], [1000, -25], [1000, -70]]).first
     assert_includes 1000..1060, from

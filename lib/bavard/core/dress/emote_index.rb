@@ -14,7 +14,8 @@ module Bavard
       #   index = EmoteIndex.new(shelves, phrases)
       #   index.cut("look up :wren: !", feed_id)   # => [[:text, "look up "], [:emote, ":wren:", emote], [:text, " !"]]
       class EmoteIndex
-        TOKENS = /[^ ]+| +/
+        # Blanks of every width: a Japanese keyboard writes the ideographic one between words.
+        TOKENS = /\P{Zs}+|\p{Zs}+/
         COLON_CODE = /:[^\s:]{1,98}:/
         TRAILING = /[.,;:!?…'"»”’)\]}]\z/
         LEADING = /\A[«“‘'"(\[{¿¡]+/
@@ -72,7 +73,7 @@ module Bavard
         def maybe?(text)
           return true if text.include?(":") && text.match?(COLON_CODE)
 
-          words = text.split
+          words = Phrases.words(text)
           words.each { |word| return true if @exact.key?(word) || (edged?(word) && !bare(word).nil?) }
           return true if @any_folded && words.any? { |word| folded?(word) }
 
@@ -107,7 +108,7 @@ module Bavard
         # @return [Integer] how many tokens were used up
         def take_token(tokens, at, feed_id, found)
           token = tokens[at]
-          return add_text(found, token) if token.start_with?(" ")
+          return add_text(found, token) if token.match?(Phrases::BLANK)
 
           count, emote = @phrases.at(tokens, at)
           return add_emote(found, tokens[at, count].join, emote, count) if count && count > 1

@@ -7,6 +7,9 @@ module Bavard
       # longest first.
       class Phrases
         EDGES = /\A[^\p{L}\p{N}]+|[^\p{L}\p{N}]+\z/
+        # String#split knows the blanks of ASCII alone.
+        BLANK = /[\p{Zs}\s]/
+        WORD = /[^\p{Zs}\s]+/
         # Words of one phrase.
         MOST_WORDS = 8
 
@@ -23,8 +26,11 @@ module Bavard
 
         # @return [Array<String>] the words of a text, as they are compared
         def self.split(text)
-          text.split.map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
+          words(text).map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
         end
+
+        # @return [Array<String>] whatever stands between blanks
+        def self.words(text) = text.ascii_only? ? text.split : text.scan(WORD)
 
         # @return [String] as it is compared
         def self.fold(word)

@@ -9,6 +9,7 @@ module Bavard
         MOST_ALONE = 12
         # Fragments that are no words.
         PICTURES = %i[emote emoji].freeze
+        BLANK = /\A[[:space:]]*\z/
 
         module_function
 
@@ -30,7 +31,7 @@ module Bavard
         def alone?(fragments)
           pictures = 0
           fragments.each do |kind, text|
-            next if kind == :text && text.strip.empty?
+            next if kind == :text && text.match?(BLANK)
             return false unless PICTURES.include?(kind)
 
             pictures += 1
@@ -48,7 +49,7 @@ module Bavard
 
         # The emote right before, with nothing but a blank between.
         def under(stacked)
-          stacked.pop if stacked.last && stacked.last[0] == :text && stacked.last[1].strip.empty? && stacked[-2]&.first == :emote
+          stacked.pop if stacked.last && stacked.last[0] == :text && stacked.last[1].match?(BLANK) && stacked[-2]&.first == :emote
           stacked.last if stacked.last && stacked.last[0] == :emote
         end
 
