@@ -77,12 +77,16 @@ test("a person is asked for by feed and login, whichever row they were pressed i
 
 test("a note is kept for everybody, and who wrote it stands below", async () => {
   serve({
-    "/prompter/person": { person: { ...PERSON, note: "Asks about owls", noted_by: "Teo", noted_ms: 0 }, lines: [], deeds: [deed(1)] },
+    "/prompter/person": {
+      person: { ...PERSON, note: "Asks about owls", noted_by: "Teo", noted_ms: new Date(2026, 10, 30, 12).getTime() },
+      lines: [],
+      deeds: [deed(1)],
+    },
     "/prompter/act": { done: true },
   });
   await open("person", card(5, "hi", { fd: 2, p: "bo" }));
   assert.equal(called("Note, for everybody with a role").value, "Asks about owls");
-  assert.match(find("#side-body").textContent, /Noted by Teo, 1 Jan 1970/);
+  assert.match(find("#side-body").textContent, /Noted by Teo, 30 Nov 2026/);
   assert.match(find(".deeds").textContent, /Teo pulled a line of Bo/);
   type(called("Note, for everybody with a role"), "Knows owls");
   await settled();
