@@ -48,6 +48,12 @@ class FlurryTest < Minitest::Test
     assert_equal 1, flurry("roles" => %w[moderator]).line(line(":wren:", badges: ["moderator/1"]), 0).first.size
   end
 
+  def test_a_test_flies_whatever_chats_and_roles_are_chosen
+    chosen = flurry("feeds" => ["2"], "roles" => ["moderator"])
+    test_line = line(":owl:").tap { |one| one.origin = :test }
+    assert_equal [1, 0], [chosen.line(test_line, 0).first.size, chosen.line(line(":owl:"), 0).first.size]
+  end
+
   def test_a_line_has_its_ceiling_and_copies
     assert_equal 2, flurry("per_line" => 2).line(line(":wren: " * 30), 0).first.size
     flown, = flurry("copies" => 3, "apart_ms" => 100).line(line(":wren:"), 0)

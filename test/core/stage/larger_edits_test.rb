@@ -107,6 +107,7 @@ class LargerEditsTest < Minitest::Test
     document = stage(["text", {}], ["clock", {}], ["space", {}])
     assert_equal %w[clock1 space1 text1], after(document, {"do" => "order", "piece" => "text1", "at" => 99})["pieces"].map { |piece| piece["id"] }
     assert_equal %w[space1 text1 clock1], after(document, {"do" => "order", "piece" => "space1", "at" => -3})["pieces"].map { |piece| piece["id"] }
+    assert_equal "text1", after(document, {"do" => "order", "piece" => "text1"})["pieces"].last["id"]
   end
 
   def test_what_cannot_be_arranged_fitted_or_resized_is_refused

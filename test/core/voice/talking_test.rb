@@ -112,6 +112,13 @@ class TalkingTest < Minitest::Test
     assert_empty on_in([[600, -70], *([[60, -10], [600, -70]] * 3)], every_ms: 60)
   end
 
+  def test_whoever_still_talks_at_the_end_has_talked_until_then
+    found = Bavard::Core::Voice::Stretches.new
+    assert_empty found.finish
+    100.times { |step| assert_empty found.level(step * 20, "teo", step < 50 ? -70 : -20) }
+    assert_equal ["teo"], found.finish.map(&:person)
+  end
+
   def test_it_begins_soon_and_ends_after_its_tail
     from, to = on_in([[1000, -70], [1000, -25], [1000, -70]]).first
     assert_includes 1000..1060, from

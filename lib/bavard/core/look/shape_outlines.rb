@@ -7,14 +7,14 @@ module Bavard
       # corner, and says what room it takes inside the plate.
       module ShapeOutlines
         # room:: of the depth, above, at the end, below and at the start
-        # draw:: from the depth and the largest size to points
+        # draw:: what draws it from the depth and the largest size, by name
         Outline = Struct.new(:taken, :draw) do
           # @param depth [Float] in em
           # @return [Array<Float>]
           def room(depth) = taken.map { |part| part * depth }
 
           # @return [Array<Array>]
-          def points(depth, most) = draw.call(depth, most)
+          def points(depth, most) = ShapeOutlines.public_send(draw, depth, most)
         end
 
         # So many teeth along half a side, and no more: beyond them it goes straight on.
@@ -150,12 +150,12 @@ module Bavard
         end
 
         ALL = {
-          "cut" => Outline.new([0, 1, 0, 1], method(:cut)), "bitten" => Outline.new([0, 1, 0, 1], method(:bitten)),
-          "stepped" => Outline.new([0, 1, 0, 1], method(:stepped)), "slanted" => Outline.new([0, 1, 0, 1], method(:slanted)),
-          "pointed" => Outline.new([0, 1, 0, 1], method(:pointed)), "ribbon" => Outline.new([0, 1, 0, 1], method(:ribbon)),
-          "label" => Outline.new([0, 1, 0, 1.7], method(:label)), "tape" => Outline.new([0, 0.6, 0, 0.6], method(:tape)),
-          "torn" => Outline.new([0, 0, 1, 0], method(:torn)), "stamp" => Outline.new([0.5, 0.5, 0.5, 0.5], method(:stamp)),
-          "scalloped" => Outline.new([1, 1, 1, 1], method(:scalloped)), "burst" => Outline.new([1, 1, 1, 1], method(:burst))
+          "cut" => Outline.new([0, 1, 0, 1], :cut), "bitten" => Outline.new([0, 1, 0, 1], :bitten),
+          "stepped" => Outline.new([0, 1, 0, 1], :stepped), "slanted" => Outline.new([0, 1, 0, 1], :slanted),
+          "pointed" => Outline.new([0, 1, 0, 1], :pointed), "ribbon" => Outline.new([0, 1, 0, 1], :ribbon),
+          "label" => Outline.new([0, 1, 0, 1.7], :label), "tape" => Outline.new([0, 0.6, 0, 0.6], :tape),
+          "torn" => Outline.new([0, 0, 1, 0], :torn), "stamp" => Outline.new([0.5, 0.5, 0.5, 0.5], :stamp),
+          "scalloped" => Outline.new([1, 1, 1, 1], :scalloped), "burst" => Outline.new([1, 1, 1, 1], :burst)
         }.freeze
       end
     end
