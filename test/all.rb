@@ -28,10 +28,6 @@ files = Dir[File.join(__dir__, "*/**/*_test.rb")].grep_v(%r{/support/}) if named
 changed = options.delete("--changed")
 files = Suite::Affected.new(File.expand_path("..", __dir__), Suite::Runner.times).of(files) if changed
 files = files.map { |file| File.expand_path(file) }.uniq
-# A machine of its own has a clock of its own.
-if ENV["AT_OFFSET_S"] && files.reject! { |file| file.start_with?(File.join(__dir__, "ops/")) }
-  warn "Where it seems to be another time, ops is left out: its machines have clocks of their own."
-end
 if files.empty?
   warn "No test is affected."
   exit changed ? 0 : 1

@@ -5,6 +5,7 @@ require "json"
 require "openssl"
 require "socket"
 require_relative "../support/certificate"
+require_relative "../support/elsewhen"
 require_relative "../support/hosts_browser"
 require_relative "../support/machine"
 require_relative "../support/plain"
@@ -131,7 +132,7 @@ class OperatorsDayTest < Minitest::Test
   # @return [String] status
   def send_line(show, text)
     body = JSON.generate("type" => "Create", "actor" => "ann", "object" => {"type" => "Note", "mediaType" => "text/plain", "content" => text})
-    at = Time.now.to_i
+    at = Elsewhen.here.to_i
     browser.send_body(show.sent_to, body, "Bavard-Timestamp" => at.to_s,
       "Bavard-Signature" => Bavard::Feeds::Activities::Signature.of(show.key, at, body)).code
   rescue *AWAY

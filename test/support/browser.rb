@@ -4,25 +4,8 @@ require "capybara/cuprite"
 require "capybara/minitest"
 require "minitest/autorun"
 require "vips"
+require_relative "elsewhen"
 require_relative "processes"
-
-# Where it seems to be another time (AT of bin/test), a browser could not run; its pages are told that time instead.
-module Elsewhen
-  BY_S = ENV["AT_OFFSET_S"]&.to_i
-  SCRIPT = File.join(__dir__, "elsewhen.js")
-
-  module_function
-
-  def env = BY_S ? {"LD_PRELOAD" => nil, "FAKETIME" => nil} : {}
-
-  def scripts
-    return [] unless BY_S
-
-    path = File.join(Suite::Memory.root, "elsewhen-#{Process.pid}.js")
-    File.write(path, File.read(SCRIPT).gsub("BY_MS", (BY_S * 1000).to_s))
-    [path]
-  end
-end
 
 # A browser as somebody uses it: from test to test pages, cookies and whatever pages keep go; scripts that came once need not come again.
 class LastingDriver < Capybara::Cuprite::Driver

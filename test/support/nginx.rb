@@ -3,6 +3,7 @@
 require "fileutils"
 require "socket"
 require "tmpdir"
+require_relative "elsewhen"
 require_relative "own_ports"
 require_relative "wait"
 
@@ -50,7 +51,7 @@ class Nginx
   # @param listens [Integer] the port by which it is known to be there
   def start(listens, host = "127.0.0.1")
     File.write(file("nginx.conf"), written)
-    @pid = spawn(*@within, PROGRAM, "-e", "stderr", "-p", folder, "-c", file("nginx.conf"), out: file("said"), err: %i[child out])
+    @pid = spawn(Elsewhen.env, *@within, PROGRAM, "-e", "stderr", "-p", folder, "-c", file("nginx.conf"), out: file("said"), err: %i[child out])
     wait_for(-> { "nginx:\n#{said}" }) { Nginx.listens?(listens, host) }
     self
   end

@@ -73,7 +73,7 @@ module Bavard
         def maybe?(text)
           return true if text.include?(":") && text.match?(COLON_CODE)
 
-          words = Phrases.words(text)
+          words = text.ascii_only? ? text.split : text.scan(Phrases::WORD)
           words.each { |word| return true if @exact.key?(word) || (edged?(word) && !bare(word).nil?) }
           return true if @any_folded && words.any? { |word| folded?(word) }
 

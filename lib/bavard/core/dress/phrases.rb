@@ -26,11 +26,8 @@ module Bavard
 
         # @return [Array<String>] the words of a text, as they are compared
         def self.split(text)
-          words(text).map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
+          text.scan(WORD).map { |word| fold(word) }.reject(&:empty?).first(MOST_WORDS)
         end
-
-        # @return [Array<String>] whatever stands between blanks
-        def self.words(text) = text.ascii_only? ? text.split : text.scan(WORD)
 
         # @return [String] as it is compared
         def self.fold(word)
