@@ -2,8 +2,8 @@
 
 require_relative "../../tools/suite/memory"
 
-# Where it seems to be another time (AT of bin/test), a browser could not run; its pages are told that time instead. nginx loses what its
-# publishers send, and machines of their own (test/ops) have their own clock: both keep this computer's.
+# Where it seems to be another time (AT of bin/test), a browser and Redis cannot run and nginx loses what its publishers send: they keep this
+# computer's clock, as machines of their own do (test/ops). A browser's pages are told that time instead.
 module Elsewhen
   BY_S = ENV["AT_OFFSET_S"]&.to_i
   SCRIPT = File.join(__dir__, "elsewhen.js")

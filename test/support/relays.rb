@@ -8,6 +8,7 @@ require "semantic_logger"
 require "socket"
 require "uri"
 require "websocket/driver"
+require_relative "elsewhen"
 require_relative "../../lib/bavard/relay/hub"
 require_relative "../../lib/bavard/relay/nchan"
 require_relative "../../lib/bavard/relay/topic"
@@ -132,7 +133,7 @@ module Relays
 
     def initialize
       @port = OwnPorts.one
-      @pid = spawn("redis-server", "--port", port.to_s, "--bind", "127.0.0.1", "--save", "", "--appendonly", "no", out: File::NULL)
+      @pid = spawn(Elsewhen.env, "redis-server", "--port", port.to_s, "--bind", "127.0.0.1", "--save", "", "--appendonly", "no", out: File::NULL)
       wait_for("Redis") { Nginx.listens?(port) }
     end
 
