@@ -61,6 +61,17 @@ class TestCommandTest < Minitest::Test
     assert_equal [[false, "OneTest#test_a: nothing is asserted in it"], [true, nil]], ended
   end
 
+  ALL = File.expand_path("../all.rb", __dir__)
+
+  # There is a folder ops of what these tests try, too.
+  def test_folders_are_those_of_tests_and_what_is_none_is_refused
+    none = %w[-n /no_test_is_called_that/]
+    said, = Open3.capture2e("ruby", "-rbundler/setup", ALL, "ops", *none, chdir: File.expand_path("../..", __dir__))
+    assert_match(/^Nothing ran for filter/, said)
+    said, status = Open3.capture2e("ruby", "-rbundler/setup", ALL, "nowhere", *none)
+    assert_equal [false, "There is no test nowhere.\n"], [status.success?, said]
+  end
+
   def test_a_file_without_a_test_is_told_of
     assert_match(/there is no test in it/, broken(told_of("a_test.rb" => "class One; end"))[0][1])
   end
