@@ -29,10 +29,13 @@ module Bavard
       @work = work
     end
 
+    # Whoever looks meanwhile waits: there would be two of it.
     def start
-      LOCK.synchronize { ALL[self] = true }
-      @thread = Thread.new { last }
-      @thread.name = name
+      LOCK.synchronize do
+        @thread = Thread.new { last }
+        @thread.name = name
+        ALL[self] = true
+      end
       self
     end
 

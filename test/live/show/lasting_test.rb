@@ -55,6 +55,24 @@ class LastingTest < Minitest::Test
     assert_nil @told.pop
   end
 
+  # A show or a feed would go on twice, and every line of it.
+  def test_whoever_looks_while_it_begins_begins_no_other
+    begun = Thread.method(:new)
+    here = Thread.current
+    looks = nil
+    beginning = lambda do |*given, &work|
+      next begun.call(*given, &work) unless Thread.current.equal?(here)
+
+      looks = begun.call { Bavard::Lasting.look }
+      wait_for("the look") { looks.stop? }
+      begun.call(*given, &work)
+    end
+    Thread.stub(:new, beginning) { lasting }
+    looks.join
+    assert_empty @told
+    assert_equal(1, Thread.list.count { |thread| thread.name == thread_name })
+  end
+
   def test_what_is_done_stays_done
     lasting
     @work << :end
