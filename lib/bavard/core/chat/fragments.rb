@@ -17,7 +17,7 @@ module Bavard
         TOP_LEVEL = "[a-z]{2,24}"
         MENTION = /(?<![\p{L}\p{N}_])@[\p{L}\p{N}_](?:[\p{L}\p{M}\p{N}_.-]{0,62}[\p{L}\p{M}\p{N}_])?/
         HOST = /(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.){1,8}#{TOP_LEVEL}\b/
-        LINK = %r{(?<![\w@.])(?:https?://[^\s\p{Zs}<>"]{1,2000}|#{HOST.source}(?::\d{1,5})?(?:/[^\s\p{Zs}<>"]{0,2000})?)}i
+        LINK = %r{(?<![\w@.])(?:https?://[^[:space:]<>"]{1,2000}|#{HOST.source}(?::\d{1,5})?(?:/[^[:space:]<>"]{0,2000})?)}i
         MARKED = Regexp.union(MENTION, LINK)
         TRAILING = /(?<![.,;:!?'"»)\]])[.,;:!?'"»)\]]+\z/
         # Digits, "#" and "*" have the Emoji property too, but are one only under an enclosing keycap.

@@ -15,7 +15,7 @@ module Bavard
       #   index.cut("look up :wren: !", feed_id)   # => [[:text, "look up "], [:emote, ":wren:", emote], [:text, " !"]]
       class EmoteIndex
         # Blanks of every width: a Japanese keyboard writes the ideographic one between words.
-        TOKENS = /\P{Zs}+|\p{Zs}+/
+        TOKENS = /[[:^space:]]+|[[:space:]]+/
         COLON_CODE = /:[^\s:]{1,98}:/
         TRAILING = /[.,;:!?…'"»”’)\]}]\z/
         LEADING = /\A[«“‘'"(\[{¿¡]+/
@@ -108,7 +108,7 @@ module Bavard
         # @return [Integer] how many tokens were used up
         def take_token(tokens, at, feed_id, found)
           token = tokens[at]
-          return add_text(found, token) if token.match?(Phrases::BLANK)
+          return add_text(found, token) unless token.match?(Phrases::WORD)
 
           count, emote = @phrases.at(tokens, at)
           return add_emote(found, tokens[at, count].join, emote, count) if count && count > 1

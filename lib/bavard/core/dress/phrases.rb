@@ -8,8 +8,7 @@ module Bavard
       class Phrases
         EDGES = /\A[^\p{L}\p{N}]+|[^\p{L}\p{N}]+\z/
         # String#split knows the blanks of ASCII alone.
-        BLANK = /[\p{Zs}\s]/
-        WORD = /[^\p{Zs}\s]+/
+        WORD = /[[:^space:]]+/
         # Words of one phrase.
         MOST_WORDS = 8
 

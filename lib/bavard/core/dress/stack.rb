@@ -9,7 +9,8 @@ module Bavard
         MOST_ALONE = 12
         # Fragments that are no words.
         PICTURES = %i[emote emoji].freeze
-        BLANK = /\A[[:space:]]*\z/
+        # Anything but blanks, of whatever width.
+        SEEN = /[[:^space:]]/
 
         module_function
 
@@ -31,7 +32,7 @@ module Bavard
         def alone?(fragments)
           pictures = 0
           fragments.each do |kind, text|
-            next if kind == :text && text.match?(BLANK)
+            next if kind == :text && !text.match?(SEEN)
             return false unless PICTURES.include?(kind)
 
             pictures += 1
@@ -49,7 +50,7 @@ module Bavard
 
         # The emote right before, with nothing but a blank between.
         def under(stacked)
-          stacked.pop if stacked.last && stacked.last[0] == :text && stacked.last[1].match?(BLANK) && stacked[-2]&.first == :emote
+          stacked.pop if stacked.last && stacked.last[0] == :text && !stacked.last[1].match?(SEEN) && stacked[-2]&.first == :emote
           stacked.last if stacked.last && stacked.last[0] == :emote
         end
 
