@@ -111,6 +111,7 @@ class CuesTest < Minitest::Test
       Words.of(words, event(name: "<b>Ann</b>", amount: euros(5), message: "{name}"))
     assert_equal "somebody gave something, “”", Words.of(words, event(name: "\u0000", message: nil)).map(&:last).join
     assert_equal "Ann gave something and 3 more, “”", Words.of(words, event(number: 3)).map(&:last).join
+    assert_equal "Ann", Words.of("{name}[ and {number} more for {months} months]", event(number: 3)).map(&:last).join
     assert_equal "{nothing} Ann {", Words.of("{nothing} {name} {", event).map(&:last).join
     assert_equal ["nothing"], Words.unknown("{nothing} {name}")
     assert_equal 500, Words.of("{message}", event(message: "m" * 9000)).first.last.length
