@@ -45,7 +45,7 @@ class FireTest < PreparedTest
     set_fire
     come_to_rest
     tell(judge = Fire::Judge.new(@record, logged, screens, hold_ms: hold_kept))
-    wrong = %i[lost doubled painted_after stale braked undone].to_h { |what| [what, judge.send(what)] }.merge(no_rest: [@rest].compact).reject { |_, found| found.empty? }
+    wrong = %i[lost doubled early painted_after stale braked undone].to_h { |what| [what, judge.send(what)] }.merge(no_rest: [@rest].compact).reject { |_, found| found.empty? }
     puts judge.story if wrong.any? || ENV["FIRE_STORY"]
     puts judge.whereabouts.flat_map { |text, stood| ["", text, *stood, *rows([text])] }
     assert_empty wrong, "seed #{SEED}"

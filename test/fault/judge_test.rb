@@ -34,6 +34,11 @@ class JudgeTest < Minitest::Test
     assert_equal [[], ["one in the log", "two on screen at 8, as 3 and 4"], 0, 0], found(logged: {"one" => 2, "two" => 1}, twice: [["two", 8.2, [3, 4]], ["two", 9.0, [3, 4]]])
   end
 
+  def test_a_line_that_stood_before_it_was_said_was_seen_by_another_clock
+    assert_equal ["two on screen"], judge(stood: {"one" => [[-900.0, 10.0]], "two" => [[-1.0, 5000.0]], "of nobody" => [[-900.0, 0.0]]}).early
+    assert_empty judge(stood: {"one" => [[10.0, 20.0]], "two" => [[1010.0, 5000.0]]}).early
+  end
+
   def test_what_stands_on_after_it_was_taken_away_is_stale
     @record.taken["one"] = 5000.0
     assert_equal [[], [], 0, 1], found(stood: {"one" => [[100.0, LATE_MS]]})

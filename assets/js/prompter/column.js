@@ -254,8 +254,13 @@ export class Column {
   // What grows or shrinks above or below is nobody's scrolling, unless a hand is at it just now; what scrolls where nothing else changed is
   // somebody's, as by the browser's own search.
   byHand() {
+    return this.held || performance.now() - this.hand < HAND_MS || this.unchanged();
+  }
+
+  // Since it was scrolled last.
+  unchanged() {
     const { scrollHeight, clientHeight } = this.scroller;
-    return this.held || performance.now() - this.hand < HAND_MS || (scrollHeight === this.last.whole && clientHeight === this.last.room);
+    return scrollHeight === this.last.whole && clientHeight === this.last.room;
   }
 
   toEnd() {
@@ -265,8 +270,10 @@ export class Column {
     this.told();
   }
 
+  // What has changed is remembered: it may be as it was before anybody is told of this scrolling, as where lines go and as many come.
   end() {
     this.scroller.scrollTop = this.scroller.scrollHeight;
+    if (!this.unchanged()) this.last.whole = null;
   }
 
   told() {

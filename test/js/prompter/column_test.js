@@ -112,6 +112,15 @@ test("where lines grow or shrink nobody has scrolled, unless a hand is at it", (
   assert.deepEqual([scroller.scrollTop, newer().textContent], [600, "1 new line"]);
 });
 
+test("where lines go and as many others come, as after a restart, nobody has scrolled", () => {
+  come(1, 130);
+  scroll(3600);
+  lines.only(121, []);
+  lines.add(Array.from({ length: 10 }, (_, at) => card(201 + at, "x", { s: "aired" })));
+  scroller.dispatchEvent(new page.window.Event("scroll"));
+  assert.deepEqual([scroller.scrollTop, newer().hidden], [3600, true]);
+});
+
 test("as long as the bar is held lines that come do not take it out of the hand", () => {
   come(1, 130);
   scroll(3600);

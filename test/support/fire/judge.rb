@@ -13,6 +13,8 @@ module Fire
     WITHIN_MS = 5000
     # Longer than that a silence is worth a word.
     LONG_MS = 4000
+    # A browser and whoever writes have one clock, read at different times.
+    CLOCKS_MS = 1000
     # So long a line may be on its way when a fault begins.
     ON_ITS_WAY_MS = 500
     # kind:: of fault; times:: how often; longest_ms:: that a screen painted nothing new while it lasted or after it
@@ -40,6 +42,13 @@ module Fire
     def doubled
       @logged.select { |_, count| count > 1 }.map { |text, _| "#{text} in the log" } +
         @screens.flat_map { |name, screen| screen["twice"].uniq(&:first).map { |text, at_ms, ids| "#{text} on #{name} at #{at_ms.round}, as #{ids.join(" and ")}" } }
+    end
+
+    # @return [Array<String>] that stood before they were said: a screen's clock is another one, and nothing that is said here of time is true
+    def early
+      @screens.flat_map do |name, screen|
+        screen["stood"].select { |text, times| times.first.first < @record.said.fetch(text, 0) - CLOCKS_MS }.map { |text, _| "#{text} on #{name}" }
+      end
     end
 
     # @return [Array<String>] painted anew although a screen must have known better

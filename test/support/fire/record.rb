@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../elsewhen"
+
 module Fire
   # What was done, and when: by those who write, by those who take away, and by whoever sets fire. From several threads.
   class Record
@@ -46,6 +48,7 @@ module Fire
       @lock.synchronize { @faults << Fault.new(kind, whom, from_ms, now_ms) }
     end
 
-    def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :float_millisecond)
+    # By the clock of a browser, wherever this is.
+    def now_ms = Process.clock_gettime(Process::CLOCK_REALTIME, :float_millisecond) - (Elsewhen::BY_S.to_i * 1000)
   end
 end
