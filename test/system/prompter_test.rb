@@ -56,9 +56,25 @@ class PrompterTest < PreparedTest
     assert_no_selector ".row.pulled", text: /first|third/
   end
 
+  def test_a_button_that_is_pressed_for_long_is_still_there_when_it_is_let_go_whatever_became_of_its_line
+    begin_with
+    open_prompter
+    server.say("ann", "hello")
+    row("hello").click
+    mouse = page.driver.browser.mouse
+    mouse.move(**middle(find(".action", text: "Where it went"))).down
+    assert_kind_of Net::HTTPOK, @hosts_browser.post_json("/prompter/", "/prompter/act", {"do" => "read", "on" => true, "line" => row("hello")["data-line"].to_i})
+    assert_selector ".row.done.chosen", text: "hello"
+    mouse.up
+    assert_selector ".trace li"
+    assert_selector ".row.chosen", text: "hello"
+  end
+
   # Of its button.
-  def middle_of(text)
-    find(".held-row", text:).find_button("Pull").evaluate_script("(({ x, y, width, height }) => [x + width / 2, y + height / 2])(this.getBoundingClientRect())")
+  def middle_of(text) = middle(find(".held-row", text:).find_button("Pull"))
+
+  def middle(element)
+    element.evaluate_script("(({ x, y, width, height }) => [x + width / 2, y + height / 2])(this.getBoundingClientRect())")
       .then { |x, y| {x:, y:} }
   end
 

@@ -201,6 +201,8 @@ class VoicesBrowserTest < PreparedTest
     assert_no_selector "#voices-menu[open]"
     find(".talker", match: :first, visible: :all)
     page.driver.browser.keyboard.down("1")
+    # Told by the show that it is held; then it is drawn.
+    assert_selector ".talker.on", count: 1, visible: :all
     draft { assert_selector ".voice.talking", count: 1 }
     page.driver.browser.keyboard.up("1")
     draft { assert_no_selector ".voice.talking" }

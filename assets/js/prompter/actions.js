@@ -1,5 +1,6 @@
 // What can be done with the line that is chosen: buttons under it, each with its key.
 import { icon, make } from "../house/elements.js";
+import { KeptRows } from "../house/kept_rows.js";
 import { act, setup } from "./door.js";
 
 export class Actions {
@@ -11,6 +12,7 @@ export class Actions {
     this.bar = make("div", "actions");
     this.bar.setAttribute("role", "toolbar");
     this.bar.setAttribute("aria-label", "With this line");
+    this.buttons = new KeptRows(this.bar);
   }
 
   // Every deed with its key, its words and when it can be done.
@@ -40,19 +42,25 @@ export class Actions {
     return [...(setup.acts ? doing.filter(Boolean) : []), ...looking];
   }
 
+  // What can be done is told anew whenever anything of the line changes; a button that does the same stays, and so does a press on it.
   show(card, row) {
     this.card = card;
-    this.bar.remove();
-    if (!card || !row) return;
-    this.bar.replaceChildren(
-      ...this.all(card).map(([key, words, drawing, doIt]) => {
-        const button = make("button", "action", icon(drawing), make("span", "", words), make("kbd", "", key.toUpperCase()));
-        button.type = "button";
-        button.addEventListener("click", doIt);
-        return button;
-      }),
+    if (!card || !row) return this.bar.remove();
+    this.buttons.show(
+      this.all(card).map(([key, words, drawing, doIt]) => ({
+        key,
+        told: [card.i, words],
+        draw: () => this.button(key, words, drawing, doIt),
+      })),
     );
-    row.append(this.bar);
+    if (this.bar.parentElement !== row) row.append(this.bar);
+  }
+
+  button(key, words, drawing, doIt) {
+    const button = make("button", "action", icon(drawing), make("span", "", words), make("kbd", "", key.toUpperCase()));
+    button.type = "button";
+    button.addEventListener("click", doIt);
+    return button;
   }
 
   key(key) {

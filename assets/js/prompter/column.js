@@ -83,14 +83,24 @@ export class Column {
     });
     this.scroller.addEventListener("scroll", () => this.scrolled(), { passive: true });
     this.feelHands();
-    this.root.addEventListener("click", (event) => {
-      const row = event.target.closest(".row");
-      if (row && !event.target.closest("button")) this.pick(Number(row.dataset.line));
-    });
+    this.feelPicks();
     this.button.addEventListener("click", () => this.toEnd());
     const grown = new ResizeObserver(() => (this.follows ? this.end() : this.keepChosen()));
     for (const element of [this.scroller, this.root]) grown.observe(element);
     this.blocks = [];
+  }
+
+  // A press that began on a button which is gone by the time it is let go means that button, and not the line.
+  feelPicks() {
+    let onButton = false;
+    const button = ({ target }) => target.closest("button") !== null;
+    this.root.addEventListener("pointerdown", (event) => {
+      onButton = button(event);
+    });
+    this.root.addEventListener("click", (event) => {
+      const row = event.target.closest(".row");
+      if (row && !onButton && !button(event)) this.pick(Number(row.dataset.line));
+    });
   }
 
   feelHands() {

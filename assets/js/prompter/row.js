@@ -1,5 +1,6 @@
 // One line as a row: its words are text nodes, whatever they are.
 import { icon, make } from "../house/elements.js";
+import { place } from "../house/kept_rows.js";
 import { clock, clockSeconds } from "../house/words.js";
 import { badgesOf, fragmentsOf } from "../link/line.js";
 import { markOf } from "../link/marks.js";
@@ -54,6 +55,7 @@ export function rowOf(card, { seconds = false } = {}) {
   return row;
 }
 
+// What can be done with it stays where it is, and so does a press on that.
 export function fill(row, card, { seconds = false } = {}) {
   row.className = `row ${card.s}${card.at?.includes("mention") ? " mention" : ""}${(card.mk ?? []).includes("read") ? " done" : ""}${row.classList.contains("chosen") ? " chosen" : ""}`;
   const reply = card.r ? make("span", "reply", "answers ", make("bdi", "", card.r.n ?? "an earlier line")) : null;
@@ -67,5 +69,6 @@ export function fill(row, card, { seconds = false } = {}) {
     wordsOf(card),
     ...tags(card).flatMap((tag) => [" ", tag]),
   );
-  row.replaceChildren(make("time", "figure", seconds ? clockSeconds(card.t) : clock(card.t)), markOf(card.m), words);
+  const bars = [...row.children].filter((one) => one.classList.contains("actions"));
+  place(row, [make("time", "figure", seconds ? clockSeconds(card.t) : clock(card.t)), markOf(card.m), words, ...bars]);
 }

@@ -145,6 +145,22 @@ test("what is chosen is not carried away by what comes", () => {
   assert.deepEqual([scroller.scrollTop, newer().textContent, chosen], [600, "10 new lines", [28]]);
 });
 
+test("a press that began on a button means that button, wherever it is let go", () => {
+  come(1, 3);
+  const row = page.document.querySelector("[data-line='2']");
+  row.click();
+  const button = page.document.createElement("button");
+  row.append(button);
+  const press = (on) => on.dispatchEvent(new page.window.Event("pointerdown", { bubbles: true }));
+  press(button);
+  button.remove();
+  row.click();
+  assert.deepEqual(chosen, [2]);
+  press(row);
+  row.click();
+  assert.deepEqual(chosen, [2, null]);
+});
+
 test("what is chosen stays in sight when the room for lines becomes smaller", () => {
   come(1, 30);
   page.document.querySelector("[data-line='28']").click();

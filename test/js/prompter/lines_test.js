@@ -6,6 +6,7 @@ import { Deeds, sentence } from "../../../assets/js/prompter/deeds.js";
 import { Held } from "../../../assets/js/prompter/held.js";
 import { Lines } from "../../../assets/js/prompter/lines.js";
 import { Actions } from "../../../assets/js/prompter/actions.js";
+import { fill, rowOf } from "../../../assets/js/prompter/row.js";
 
 eachOnAPage({ html: '<div id="held"></div><div id="pinned"></div><div id="messages"></div>' });
 
@@ -277,6 +278,33 @@ test("what can be seen can be pulled, what cannot be seen can be let go", () => 
     assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [true, true], state);
   for (const state of ["pulled", "deleted", "off", "left"])
     assert.deepEqual([offered(state).includes("x"), offered(state).includes("v")], [false, true], state);
+});
+
+test("what is told anew of a line leaves the buttons that do the same where they are, also one that is pressed", () => {
+  const actions = new Actions({ pins: () => [], large: () => null, open: () => {}, answerTo: () => {}, speak: () => {} });
+  const one = card(1, "x", { s: "held", p: "ann", fd: 1 });
+  const row = rowOf(one);
+  const shown = () => [...row.querySelectorAll(".action")];
+  const named = (words) => shown().find((button) => button.querySelector("span").textContent === words);
+  actions.show(one, row);
+  const before = shown();
+  const moved = [];
+  actions.bar.remove = () => moved.push("bar");
+  Object.assign(one, { s: "aired", mk: ["answered"] });
+  fill(row, one);
+  actions.show(one, row);
+  assert.deepEqual([named("Let go"), named("Answered"), moved], [undefined, undefined, []]);
+  assert.deepEqual(
+    shown().filter((button) => !before.includes(button)),
+    [named("Not answered")],
+  );
+  assert.equal(row.lastElementChild, actions.bar);
+  const other = card(2, "y", { s: "aired", p: "bo", fd: 1 });
+  actions.show(other, rowOf(other));
+  assert.equal(
+    [...actions.bar.children].some((button) => before.includes(button)),
+    false,
+  );
 });
 
 test("what was done is offered the other way round, and done by its key", async () => {
