@@ -100,6 +100,8 @@ export class Column {
     this.root.addEventListener("click", (event) => {
       const row = event.target.closest(".row");
       if (row && !onButton && !button(event)) this.pick(Number(row.dataset.line));
+      // A click without a press, as of a reader of screens, has begun nowhere.
+      onButton = false;
     });
   }
 
@@ -127,6 +129,7 @@ export class Column {
     const heights = leaving.map((block) => block.element.offsetHeight);
     for (const [at, block] of leaving.entries()) block.empty(heights[at]);
     for (const [block, isNear] of nears) if (isNear) block.draw(this.options);
+    this.chooseAgain();
     if (this.follows) this.end();
   }
 
@@ -180,7 +183,17 @@ export class Column {
     this.root.replaceChildren();
     const cards = this.lines.shown;
     for (let at = 0; at < cards.length; at += BLOCK) this.append(new Block(cards.slice(at, at + BLOCK), this.watch));
+    if (this.chosen !== null && !cards.some((card) => card.i === this.chosen)) this.pick(this.chosen);
+    this.chooseAgain();
     this.toEnd();
+  }
+
+  // A row that is drawn anew is chosen as the one before it was, with what can be done with it.
+  chooseAgain() {
+    const row = this.rowOf(this.chosen);
+    if (!row || row.classList.contains("chosen")) return;
+    row.classList.add("chosen");
+    this.choose(this.lines.byId.get(this.chosen), row);
   }
 
   // Most that is asked for is of the newest.

@@ -156,9 +156,25 @@ test("a press that began on a button means that button, wherever it is let go", 
   button.remove();
   row.click();
   assert.deepEqual(chosen, [2]);
-  press(row);
   row.click();
   assert.deepEqual(chosen, [2, null]);
+  press(row);
+  row.click();
+  assert.deepEqual(chosen, [2, null, 2]);
+});
+
+test("what is chosen is chosen wherever it is drawn anew, and not any more where it is not seen", () => {
+  come(1, 130);
+  page.document.querySelector("[data-line='2']").click();
+  near([{ target: column.blocks[0].element, isIntersecting: false }]);
+  assert.equal(column.rowOf(2), null);
+  near([{ target: column.blocks[0].element, isIntersecting: true }]);
+  lines.choose({ showOff: false });
+  const marked = () => [...page.document.querySelectorAll(".chosen")].map((row) => row.dataset.line);
+  assert.deepEqual([marked(), chosen], [["2"], [2, 2, 2]]);
+  lines.choose({ feeds: new Set([-1]) });
+  lines.choose({ feeds: null });
+  assert.deepEqual([marked(), chosen], [[], [2, 2, 2, null]]);
 });
 
 test("what is chosen stays in sight when the room for lines becomes smaller", () => {
