@@ -46,6 +46,14 @@ class TestCommandTest < Minitest::Test
     assert_match(/OneTest stands in another file/, broken(told)[0][1])
   end
 
+  # Certificates that are trusted once are so for the whole process: one with another's name would be taken for it.
+  def test_what_two_classes_draw_is_not_the_same
+    drawn = %w[One Other].map { |name| ["#{name}.rb", "class #{name}Test < Minitest::Test; def test_a = flunk(\"drew \#{rand(10**9)}\"); end"] }
+    numbers = Array.new(2) { told_of(drawn.to_h).select { |what,| what == :ended }.map { |_, outcome| outcome.problems.join[/drew \d+/] } }
+    assert_equal numbers[0], numbers[1], "the same seed, other numbers"
+    assert_equal 2, numbers[0].compact.uniq.size, numbers.inspect
+  end
+
   def test_a_test_that_asserts_nothing_is_no_test
     require File.expand_path("../../tools/suite/report", __dir__)
     ended = [0, 1].map do |assertions|

@@ -70,8 +70,12 @@ class FeedProbe
   def texts = of(:line).map { |intake| intake.body.text }
 
   def until_live
-    wait_for("the feed to be live") { state&.state == :live }
+    wait_for(-> { "the feed to be live: #{states.last(5).join(", ")}: #{state&.reason}" }) { state&.state == :live }
     self
+  rescue Minitest::Assertion
+    # Whoever waits for its thread to end would wait for this one as well.
+    stop
+    raise
   end
 
   def line_with(text)

@@ -56,8 +56,8 @@ class MinimalIrc
 
   def secured(client)
     OpenSSL::SSL::SSLSocket.new(client, @tls).tap { |socket| socket.sync_close = true }.accept
-  rescue OpenSSL::SSL::SSLError
-    nil
+  rescue OpenSSL::SSL::SSLError, SystemCallError
+    nil # whoever did not trust it, or went: the next may
   end
 
   def talk(client)

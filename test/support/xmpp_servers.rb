@@ -2,10 +2,10 @@
 
 require "digest/sha1"
 require "etc"
-require "openssl"
 require "socket"
 require "tmpdir"
 require_relative "own_ports"
+require_relative "trusted_certificate"
 require_relative "wait"
 require_relative "../../lib/bavard/feeds/xmpp/element"
 
@@ -16,47 +16,18 @@ module XmppServers
   ROOMS = "rooms.reedmere.example"
   PASSWORD = "reeds-and-water"
 
-  # A certificate of their own, which is trusted while a test runs.
-  class Certificate
-    attr_reader :certificate, :key
-
-    def initialize(*names)
-      @key = OpenSSL::PKey::RSA.new(2048)
-      @certificate = OpenSSL::X509::Certificate.new.tap { |made| fill(made, names) }
-      OpenSSL::SSL::SSLContext::DEFAULT_CERT_STORE.add_cert(@certificate)
-    end
-
-    def write(folder)
-      File.write(File.join(folder, "cert.pem"), @certificate.to_pem + @key.to_pem)
-      File.write(File.join(folder, "key.pem"), @key.to_pem)
-    end
-
-    private
-
-    def fill(made, names)
-      made.version = 2
-      made.serial = rand(10**9)
-      made.subject = made.issuer = OpenSSL::X509::Name.parse("/CN=#{rand(10**9)}")
-      made.public_key = @key.public_key
-      made.not_before = Time.now - 86_400
-      made.not_after = Time.now + 86_400
-      made.add_extension(OpenSSL::X509::ExtensionFactory.new.create_extension("subjectAltName", names.map { |name| "DNS:#{name}" }.join(",")))
-      made.sign(@key, OpenSSL::Digest.new("SHA256"))
-    end
-  end
-
-  # See above.
+  # What both have.
   class Server
     include Wait
 
     attr_reader :port
 
-    CERTIFICATE = Certificate.new(HOST, GUESTS)
+    CERTIFICATE = TrustedCertificate.new("DNS:#{HOST}", "DNS:#{GUESTS}").trust
 
     def initialize
       @folder = Dir.mktmpdir("xmpp")
       @port = OwnPorts.one
-      CERTIFICATE.write(@folder)
+      keep_certificate
     end
 
     def start
@@ -86,6 +57,11 @@ module XmppServers
 
     private
 
+    def keep_certificate
+      File.write(in_folder("cert.pem"), CERTIFICATE.certificate.to_pem + CERTIFICATE.key.to_pem)
+      File.write(in_folder("key.pem"), CERTIFICATE.key.to_pem)
+    end
+
     def log = File.join(@folder, "log")
     def in_folder(name) = File.join(@folder, name)
     def as_user = Process.uid.zero? ? ["runuser", "-u", user, "--"] : []
@@ -100,7 +76,7 @@ module XmppServers
     end
   end
 
-  # See above.
+  # One of the two.
   class Prosody < Server
     def user = "prosody"
 
@@ -135,7 +111,7 @@ module XmppServers
     def register(name) = do_it("prosodyctl", "--config", in_folder("prosody.cfg.lua"), "register", name, HOST, PASSWORD)
   end
 
-  # See above.
+  # The other.
   class Ejabberd < Server
     def user = "ejabberd"
 

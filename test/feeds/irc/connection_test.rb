@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
-require "openssl"
 require_relative "../../support/own_ports"
 require_relative "../../support/feed_probe"
 require_relative "../../support/minimal_irc"
 require_relative "../../support/plain"
 require_relative "../../support/processes"
+require_relative "../../support/trusted_certificate"
 
 # What a feed does on any server, shown on two: one that offers everything and one that offers nothing.
 module FeedContract
@@ -150,7 +150,7 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_certificate_nobody_vouches_for_is_refused
-    @server = MinimalIrc.new(tls: own_certificate)
+    @server = MinimalIrc.new(tls: TrustedCertificate.new("IP:127.0.0.1").context)
     @probe = FeedProbe.irc("ircs://127.0.0.1:#{@server.port}/#x").start
     wait_for("the refusal") { @probe.states.include?(:waiting) }
     assert_includes @probe.of(:feed_state).map { |intake| intake.body.reason }.join, "The secure connection failed"
@@ -158,9 +158,7 @@ class ConnectionTroubleTest < Minitest::Test
   end
 
   def test_a_certificate_somebody_vouches_for_is_good
-    context = own_certificate
-    OpenSSL::SSL::SSLContext::DEFAULT_CERT_STORE.add_cert(@certificate)
-    @server = MinimalIrc.new(tls: context)
+    @server = MinimalIrc.new(tls: TrustedCertificate.new("IP:127.0.0.1").trust.context)
     @probe = FeedProbe.irc("ircs://127.0.0.1:#{@server.port}/#reedmere").start.until_live
     @server.say("ann", "secretly")
     assert_equal "ann", @probe.line_with("secretly").body.login
@@ -171,21 +169,5 @@ class ConnectionTroubleTest < Minitest::Test
     @probe = FeedProbe.irc("irc://127.0.0.1:#{@server.port}/#x").start
     wait_for("the state") { @probe.state&.state == :needs_you }
     assert_includes @probe.state.reason, "password"
-  end
-
-  private
-
-  def own_certificate
-    key = OpenSSL::PKey::RSA.new(2048)
-    certificate = @certificate = OpenSSL::X509::Certificate.new
-    certificate.version = 2
-    certificate.serial = rand(10**9)
-    certificate.subject = certificate.issuer = OpenSSL::X509::Name.parse("/CN=#{rand(10**9)}")
-    certificate.public_key = key.public_key
-    certificate.not_before = Time.now - 60
-    certificate.not_after = Time.now + 3600
-    certificate.add_extension(OpenSSL::X509::ExtensionFactory.new.create_extension("subjectAltName", "IP:127.0.0.1"))
-    certificate.sign(key, OpenSSL::Digest.new("SHA256"))
-    OpenSSL::SSL::SSLContext.new.tap { |context| context.add_certificate(certificate, key) }
   end
 end
