@@ -70,6 +70,22 @@ class PrompterTest < PreparedTest
     assert_selector ".row.chosen", text: "hello"
   end
 
+  def test_where_no_line_is_seen_it_is_said_whether_any_came_in
+    begin_with
+    open_prompter
+    assert_text "Nothing has come in yet"
+    server.say("ann", "hello")
+    row("hello").click
+    find("#feed-choice label").click
+    assert_no_selector ".row"
+    assert_text "Nothing of what came in is shown here"
+    assert_no_text "Nothing has come in yet"
+    assert_no_selector ".action"
+    find("#feed-choice label").click
+    assert_selector ".row", text: "hello"
+    assert_no_text "Nothing of what came in is shown here"
+  end
+
   # Of its button.
   def middle_of(text) = middle(find(".held-row", text:).find_button("Pull"))
 

@@ -59,6 +59,9 @@ const column = new Column(lines, {
   choose: (card, row) => actions.show(card, row),
   wantOlder: async (id) => lines.add(await olderThan(id)),
 });
+// Where none is seen, it is said whether there is any.
+const someCame = () => column.scroller.classList.toggle("some-came", lines.all.length > 0);
+lines.heard({ newer: someCame, gone: someCame });
 const voices = new Voices();
 if (setup.hears) new OwnMicrophone();
 const cues = new Cues();
