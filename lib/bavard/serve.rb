@@ -85,9 +85,8 @@ module Bavard
       Start::Lean.only_here
       end_with_whoever_started_us
       listen
-      return unless await_database
+      return unless await_database && begin_parts
 
-      begin_parts
       look_after
       @doorway.open(Web::App.build(@site))
       @log.info("ready on #{@settings.bind}:#{@settings.port}")
@@ -122,11 +121,15 @@ module Bavard
       false
     end
 
+    # @return [Object, nil] nil where it is over before that
     def begin_parts
       watch_database
       @hub = hub.start
       @shows = Live::Shows.new(@means = means, lease: @lease, places: places(@means), away: @pulse.method(:away?)).start
       @site = site
+      @pulse.start
+    rescue Sequel::DatabaseConnectionError
+      raise unless @over.within?(0)
     end
 
     # @return [Relay::Hub, Relay::Nchan]
@@ -153,7 +156,7 @@ module Bavard
     # Every line begins anew, so that each is known.
     def watch_database
       ways = [@db, @lease.db].each(&:disconnect)
-      @pulse = Live::Pulse.new(*ways, @settings.database_url, log: @log).start
+      @pulse = Live::Pulse.new(*ways, @settings.database_url, log: @log, over: @over)
     end
 
     # What is done now and then.

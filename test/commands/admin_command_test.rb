@@ -108,6 +108,21 @@ class AdminCommandTest < Minitest::Test
     db[:lines].insert(id: at_ms * 1000, show_id:, feed_id:, shown_at_ms: at_ms, login: "ann", display_name: "Ann", kind: "said", text: "x", arrived_at_ms: at_ms, action: "pass")
   end
 
+  def test_a_database_that_is_not_there_is_said_in_a_line
+    gone = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
+    env = {"DATABASE_URL" => "postgres://bavard@127.0.0.1:#{gone}/bavard", "BAVARD_DATA" => "/nowhere"}
+    said = [["list"], %w[backup never.tar.gz]].map { |words| assert_raises(Bavard::Error) { Bavard::Commands::Admin.call(env, words) } }
+    said.each { |error| assert_match(/\AThe database cannot be reached: .*port #{gone} failed.*\.\z/, error.message) }
+  end
+
+  def test_it_waits_longer_for_a_busy_database_than_a_page_does
+    lines = [Bavard::Store::Database.open(TestDatabase.url), Bavard::Store::Database.open_patiently(TestDatabase.url)]
+    waits = lines.map { |line| line.synchronize { |connection| connection.conninfo_hash[:connect_timeout].to_i } }
+    assert_operator waits.last, :>=, 10 * waits.first
+  ensure
+    lines.each(&:disconnect)
+  end
+
   def test_what_it_does_not_do
     run_with("make", ODALYS)
     assert_includes refused("make", "Odalys@reedmere.example"), "already"

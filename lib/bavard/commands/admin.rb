@@ -85,11 +85,13 @@ module Bavard
         data = Start::DataFolder.new(Start::DataFolder.choose(env, PROJECT, Start::Postgres.user))
         what, file, more = words
         unless %w[backup restore].include?(what)
-          return with_database(env, data) { |url| new(Store::Database.open(url), Start::Address.of(env), data:).run(words) }
+          return with_database(env, data) { |url| new(Store::Database.open_patiently(url), Start::Address.of(env), data:).run(words) }
         end
         raise Error, USAGE if file.nil? || more
 
         what == "backup" ? with_database(env, data) { |url| Backup.new(data, url).write(file, by: BY) } : restore(env, data, file)
+      rescue Sequel::DatabaseConnectionError => error
+        raise Error, Store::Database.unreachable(error)
       end
 
       # With the database of this Bavard, whether it runs or not.

@@ -39,7 +39,7 @@ module Bavard
       def write(file, by:)
         raise Error, "#{file} is there already." if File.exist?(file)
 
-        db = Store::Database.open(@url)
+        db = Store::Database.open_patiently(@url)
         part = "#{File.expand_path(file)}.part"
         Dir.mktmpdir("backup", File.dirname(part)) do |stage|
           dump(File.join(stage, DUMP))
@@ -110,7 +110,7 @@ module Bavard
       end
 
       def fill(dump)
-        db = Store::Database.open(@url)
+        db = Store::Database.open_patiently(@url)
         raise Error, "The database is not empty. Nothing was changed." if db.tables.any?
 
         run!(Start::Postgres.binary("pg_restore"), "--no-owner", "--no-privileges", "--no-comments", "--exit-on-error", "--single-transaction",
@@ -125,7 +125,7 @@ module Bavard
       end
 
       def noted
-        db = Store::Database.open(@url)
+        db = Store::Database.open_patiently(@url)
         Store::Database.migrate(db)
         yield Store::Accounts.new(db).deeds
       ensure

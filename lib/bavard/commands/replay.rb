@@ -91,7 +91,7 @@ module Bavard
     def part? = @order.key?("counted_from_ms")
 
     def begin_elsewhere
-      Elsewhere.new { |order, output| ReplayCommand.new(order, Store::Database.open(ENV.fetch("DATABASE_URL"))).run(output) }
+      Elsewhere.new { |order, output| ReplayCommand.new(order, Store::Database.open_patiently(ENV.fetch("DATABASE_URL"))).run(output) }
     end
 
     def show_id = @order["show"]
@@ -135,5 +135,5 @@ end
 
 if $PROGRAM_NAME == __FILE__
   order = JSON.parse($stdin.gets)
-  Bavard::ReplayCommand.new(order, Bavard::Store::Database.open(ENV.fetch("DATABASE_URL"))).run($stdout)
+  Bavard::ReplayCommand.new(order, Bavard::Store::Database.open_patiently(ENV.fetch("DATABASE_URL"))).run($stdout)
 end

@@ -9,7 +9,7 @@ require_relative "../store/log"
 require_relative "formats"
 
 format, show_id, given = ARGV
-db = Bavard::Store::Database.open(ENV.fetch("DATABASE_URL"))
+db = Bavard::Store::Database.open_patiently(ENV.fetch("DATABASE_URL"))
 search = Bavard::Store::Log::Search.new(**JSON.parse(given, symbolize_names: true))
 feeds = db[:feeds].where(show_id: show_id.to_i).select_hash(:id, %i[name shape colour]).transform_values do |values|
   %i[name shape colour].zip(values).to_h

@@ -132,7 +132,7 @@ module Bavard
         case error
         when Bavard::Error then error.message
         when SystemCallError then "There is no room on the disk that holds #{@data.root}."
-        else "The database cannot be reached: #{error.message.lines.first.strip}."
+        else Store::Database.unreachable(error)
         end
       end
 

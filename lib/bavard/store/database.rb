@@ -22,9 +22,12 @@ module Bavard
       # goes whatever was locked over that line.
       SILENT_S = 6
       KEEPALIVE = {idle: 3, interval: 1, count: SILENT_S - 3}.freeze
+      # A line has begun after so long, or not at all; whoever types a command has more time.
+      LINE_WITHIN_S = 4
+      COMMANDS_LINE_WITHIN_S = 60
       LINE = {
         driver_options: {**KEEPALIVE.transform_keys { |key| :"keepalives_#{key}" }, tcp_user_timeout: SILENT_S * 1000},
-        connect_timeout: 4,
+        connect_timeout: LINE_WITHIN_S,
         connect_sqls: [*KEEPALIVE.map { |key, value| "SET tcp_keepalives_#{key} = #{value}" }, "SET tcp_user_timeout = #{SILENT_S * 1000}"]
       }.freeze
       # A page waits this long for a connection before it says that the database is busy.
@@ -33,14 +36,22 @@ module Bavard
       module_function
 
       # @param url [String] of a PostgreSQL 15 or newer
+      # @param within_s [Integer] for the beginning of a line
       # @return [Sequel::Database] with jsonb as plain hashes and arrays
-      def open(url)
-        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, test: false, **LINE,
+      def open(url, within_s: LINE_WITHIN_S)
+        db = Sequel.connect(url, max_connections: 8, pool_timeout: POOL_WAIT_S, test: false, **LINE, connect_timeout: within_s,
           connect_sqls: ["SET TIME ZONE 'UTC'", *LINE[:connect_sqls]])
         db.extension :pg_json, :connection_validator
         db.pool.connection_validation_timeout = 30
         db
       end
+
+      # @param error [Sequel::DatabaseError]
+      # @return [String] what whoever sits at a terminal is told
+      def unreachable(error) = "The database cannot be reached: #{error.message.lines.first.strip}."
+
+      # For a process that does one thing and ends.
+      def open_patiently(url) = Database.open(url, within_s: COMMANDS_LINE_WITHIN_S)
 
       # @param db [Sequel::Database] brought to the newest version
       # @raise [Bavard::Error] where it is newer than this program

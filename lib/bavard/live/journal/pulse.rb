@@ -10,12 +10,14 @@ module Bavard
   module Live
     # Whether the database answers, asked all the time over a line of its own. One that is there but hangs tells nobody so: whoever
     # asked it would wait for ever. Once it has not answered for {HANGS_S}, all lines to it are cut, so that whoever waits is told, and no
-    # new one is begun until it answers again.
+    # new one is begun until it answers again. Until it watches, a program begins: what has nothing to go on with without the database waits for
+    # lines to it.
     #
-    #   Pulse.new(db, lease.db, url, log:).start
+    #   Pulse.new(db, lease.db, url, log:, over:).start
     class Pulse
       EVERY_S = 0.25
       HANGS_S = 2
+      AGAIN_AFTER_S = 1
       WORDS = "the database does not answer"
 
       # Of a Sequel::Database: begins no line to a database that is away, and remembers those it began.
@@ -26,14 +28,18 @@ module Bavard
           raise Sequel::DatabaseConnectionError, WORDS if pulse.away?
 
           super.tap { |connection| pulse.know(connection) }
+        rescue PG::Error => error
+          pulse.again?(error) ? retry : raise
         end
       end
 
       # @param dbs [Array<Sequel::Database>] ways to the same database, of which no line is in use yet
       # @param url [String] of that database
-      def initialize(*dbs, url, log:)
+      # @param over [Over] ends what waits before it watches
+      def initialize(*dbs, url, log:, over:)
         @url = url
         @log = log
+        @over_told = over
         @away = false
         @lock = Mutex.new
         @known = ObjectSpace::WeakMap.new
@@ -43,7 +49,9 @@ module Bavard
         end
       end
 
+      # From here on nobody waits.
       def start
+        @watches = true
         @thread = Lasting.new("pulse", told: ->(error) { @log.error("pulse: beginning anew", error) }) { look until @over }.start
         self
       end
@@ -58,6 +66,15 @@ module Bavard
       # @param connection [PG::Connection]
       def know(connection)
         @lock.synchronize { @known[connection] = true }
+      end
+
+      # @param error [PG::Error] why there is no line
+      # @return [Boolean] after a moment, whether to begin it once more
+      def again?(error)
+        return false if @watches
+
+        @log.warn("waiting for the database: #{error.message.lines.first.to_s.strip}")
+        !@over_told.within?(AGAIN_AFTER_S)
       end
 
       private
