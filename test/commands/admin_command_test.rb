@@ -112,7 +112,7 @@ class AdminCommandTest < Minitest::Test
     gone = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
     env = {"DATABASE_URL" => "postgres://bavard@127.0.0.1:#{gone}/bavard", "BAVARD_DATA" => "/nowhere"}
     said = [["list"], %w[backup never.tar.gz]].map { |words| assert_raises(Bavard::Error) { Bavard::Commands::Admin.call(env, words) } }
-    said.each { |error| assert_match(/\AThe database cannot be reached: .*port #{gone} failed.*\.\z/, error.message) }
+    said.each { |error| assert_match(/\AThe database cannot be reached: connection to server at .*port #{gone} failed.*\.\z/, error.message) }
   end
 
   def test_it_waits_longer_for_a_busy_database_than_a_page_does

@@ -48,7 +48,7 @@ module Bavard
 
       # @param error [Sequel::DatabaseError]
       # @return [String] what whoever sits at a terminal is told
-      def unreachable(error) = "The database cannot be reached: #{error.message.lines.first.strip}."
+      def unreachable(error) = "The database cannot be reached: #{error.message.lines.first.strip.sub(/\APG::\w+: /, "")}."
 
       # For a process that does one thing and ends.
       def open_patiently(url) = Database.open(url, within_s: COMMANDS_LINE_WITHIN_S)
