@@ -164,6 +164,19 @@ class CrashTest < PreparedTest
     [:screen, :late].each { |name| on_screen(name) { assert_selector ".line", text: "said after" } }
   end
 
+  def test_a_database_that_goes_while_it_begins_is_waited_for
+    between = database_behind_a_proxy
+    # It looks whether the database is there, and whether it could lock shows; what it begins after that is refused.
+    between.let_in(2)
+    @app = RunningApp.new(env: {"DATABASE_URL" => TestDatabase.url.sub(%r{:\d+/}, ":#{between.port}/")})
+    @started << @app
+    @app.begin_to_start
+    wait_for("it to wait") { File.read(@app.log).include?("waiting for the database: ") }
+    assert_equal "the database", waits_for
+    between.mend
+    @app.until_it_answers
+  end
+
   private
 
   # An application of our own, with one line that somebody said.

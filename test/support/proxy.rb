@@ -27,7 +27,11 @@ class Proxy
     close(@pairs.pop) until @pairs.empty?
   end
 
+  # @param count [Integer] new connections that still come through
+  def let_in(count) = @left = count
+
   def mend
+    @left = nil
     @open = true
   end
 
@@ -60,7 +64,7 @@ class Proxy
   private
 
   def take(client)
-    return client.close unless @open
+    return client.close unless @open && !(@left && (@left -= 1).negative?)
 
     server = @target.is_a?(String) ? UNIXSocket.new(@target) : TCPSocket.new("127.0.0.1", @target)
     @pairs << [client, server]
