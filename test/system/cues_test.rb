@@ -90,10 +90,10 @@ class CuesBrowserTest < SkeinBrowserTest
     assert_selector "#approve[data-kept=true]", visible: :all
   end
 
-  # @return [String] a sound of four seconds, as a host has it on the computer
-  def sound(name)
+  # @return [String] a sound that lasts, as a host has it on the computer
+  def sound(name, lasts_s: 4)
     File.join(Dir.mktmpdir, name).tap do |path|
-      system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "sine=frequency=600:duration=4", path, exception: true)
+      system("ffmpeg", "-v", "error", "-nostdin", "-f", "lavfi", "-i", "sine=frequency=600:duration=#{lasts_s}", path, exception: true)
     end
   end
 
@@ -104,10 +104,10 @@ class CuesBrowserTest < SkeinBrowserTest
 
   def test_a_sound_is_brought_and_heard_on_one_screen_of_two_and_another_takes_over
     visit "/dress/files/"
-    attach_file("bring-files", sound("Small bell.wav"), make_visible: {display: "block", visibility: "visible"})
+    attach_file("bring-files", sound("Small bell.wav", lasts_s: 59), make_visible: {display: "block", visibility: "visible"})
     assert_field "Name of Small bell", with: "Small bell"
     assert_selector "#sounds .wave rect", minimum: 20
-    assert_text(/4\.0 s · −?[\d.]+ → −2[23]\.\d LUFS/)
+    assert_text(/59\.0 s · −?[\d.]+ → −2[23]\.\d LUFS/)
     visit "/dress/cues/"
     find(".cue-row", text: "Follows").click
     within("#edit") do
@@ -115,13 +115,14 @@ class CuesBrowserTest < SkeinBrowserTest
       select "Small bell", from: "sound"
       find("summary", text: "What plays").click
       find("summary", text: "What plays").click
-      fill_in "length_s", with: "20\n"
+      fill_in "length_s", with: "120\n"
     end
     assert_selector ".cue-row", text: "a sound"
-    assert_selector ".score-time", text: "20 s"
+    assert_selector ".score-time", text: "120 s"
+    within("#try") { click_on "On the screens" }
+    assert_selector "#queue", text: "kestrel_ann"
     open_screen(link, name: :first)
     open_screen(link, name: :second)
-    within("#try") { click_on "On the screens" }
     %i[first second].each { |name| on_screen(name) { assert_selector ".alert-words", text: "kestrel_ann follows" } }
     wait_for("the sound") { sounding(:first, :second).any? }
     heard = sounding(:first, :second)

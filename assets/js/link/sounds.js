@@ -18,6 +18,8 @@ export class Sounds {
   // w how many ms it waits; b: beside what else sounds, as the clip of a shout-out
   async play({ i, u, said, say, f, b, v, from, w = 0 }) {
     if (b) return this.unmute(i, v);
+    // Told again while it plays, as after a line that was cut: it goes on as it is.
+    if (from > 0 && this.playing?.id === i) return;
     this.stop();
     const playing = { id: i, stopped: false };
     this.playing = playing;

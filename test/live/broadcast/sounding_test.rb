@@ -57,6 +57,31 @@ class SoundingTest < Minitest::Test
     assert_equal [[1, "sound", 0], [2, "sound", 1500]], heard
   end
 
+  def test_what_began_where_no_screen_was_goes_on_from_the_first_that_comes
+    @sounding.there(0)
+    @sounding.play(CARD, 1000, 5000)
+    @sounding.there(1500)
+    see(1)
+    @sounding.there(2500)
+    see(2)
+    @sounding.there(2600)
+    assert_equal [[1, "sound", 1500]], heard
+  end
+
+  def test_and_on_one_that_was_gone_and_is_back_unless_it_is_nearly_over
+    see(1)
+    @sounding.play(CARD, 1000, 5000)
+    @desks[0].screens.closed(Connection.new(1))
+    @sounding.closed(1, 2500)
+    see(2)
+    @sounding.there(3000)
+    @desks[0].screens.closed(Connection.new(2))
+    @sounding.closed(2, 3500)
+    see(3)
+    @sounding.there(5800)
+    assert_equal [[1, "sound", 0], [2, "sound", 2000]], heard
+  end
+
   def test_what_is_nearly_over_and_what_was_skipped_is_not_taken_over
     [1, 2].each { |id| see(id) }
     @sounding.play(CARD, 0, 5000)

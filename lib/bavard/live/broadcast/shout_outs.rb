@@ -122,6 +122,7 @@ module Bavard
       # A screen is gone, or cannot be heard.
       def closed(screen_id, now_ms) = @sounding.closed(screen_id, now_ms)
       def failed(screen_id, now_ms) = @sounding.failed(screen_id, now_ms)
+      def there(now_ms) = @sounding.there(now_ms)
 
       private
 

@@ -60,6 +60,11 @@ module Bavard
         take_over(screen_id, now_ms)
       end
 
+      # A screen is there and says so: what plays and is heard nowhere, since none was there when it began, goes on from it.
+      def there(now_ms)
+        begin_on(chosen, now_ms) if @playing && @playing.at.nil? && now_ms < @playing.ends_ms - LEAST_MS
+      end
+
       # A screen says that it cannot play sounds.
       def failed(screen_id, now_ms)
         @dumb[screen_id] = true

@@ -36,7 +36,9 @@ module Bavard
       def heard(desk, connection, read)
         desk.screens[connection]&.then { |screen| @show.notes.heard(desk, screen) }
         @show.mishaps.rejected(:screen, "a report that cannot be read") unless read
-        players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
+        return players.each { |player| player.failed(connection.id, now_ms) } if desk.screens.silent?(connection)
+
+        players.each { |player| player.there(now_ms) }
       end
     end
   end
