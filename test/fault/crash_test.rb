@@ -165,6 +165,22 @@ class CrashTest < PreparedTest
   end
 
   def test_a_database_that_goes_while_it_begins_is_waited_for
+    between = begun_without_its_database
+    assert_equal "the database", waits_for
+    between.mend
+    @app.until_it_answers
+  end
+
+  def test_whoever_ends_it_then_need_not_wait
+    begun_without_its_database
+    @app.stop
+    refute_includes File.read(@app.log), "DatabaseConnectionError"
+  end
+
+  private
+
+  # @return [Proxy] which lets nobody through but its first looks
+  def begun_without_its_database
     between = database_behind_a_proxy
     # It looks whether the database is there, and whether it could lock shows; what it begins after that is refused.
     between.let_in(2)
@@ -172,12 +188,8 @@ class CrashTest < PreparedTest
     @started << @app
     @app.begin_to_start
     wait_for("it to wait") { File.read(@app.log).include?("waiting for the database: ") }
-    assert_equal "the database", waits_for
-    between.mend
-    @app.until_it_answers
+    between
   end
-
-  private
 
   # An application of our own, with one line that somebody said.
   def stand_on_screen(text)

@@ -140,9 +140,11 @@ class CuesBrowserTest < SkeinBrowserTest
     assert_field "Name of Bell", with: "Bell"
     fill_in "Shelf of Bell", with: "Small\t"
     assert_selector ".file-shelf", text: "Small"
-    id = TestDatabase.db[:files].where(kind: "sound").get(:id)
+    attach_file("bring-files", film, make_visible: {display: "block", visibility: "visible"})
+    assert_field "Name of reeds.mp4"
+    id, film_id = %w[sound film].map { |kind| TestDatabase.db[:files].where(kind:).get(:id) }
     visit "/dress/cues/"
-    assert_equal 200, evaluate_async_script("fetch('/dress/cues/cues/cue_follow', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRF-Token': document.querySelector('meta[name=csrf]').content}, body: JSON.stringify({sound: '#{id}'})}).then((answer) => arguments[0](answer.status))")
+    assert_equal 200, evaluate_async_script("fetch('/dress/cues/cues/cue_follow', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRF-Token': document.querySelector('meta[name=csrf]').content}, body: JSON.stringify({sound: '#{id}', film: '#{film_id}', length_s: 60})}).then((answer) => arguments[0](answer.status))")
     open_screen(link)
     within("#try") do
       check "Without sound", allow_label_click: true
@@ -150,12 +152,26 @@ class CuesBrowserTest < SkeinBrowserTest
     end
     on_screen { assert_selector ".alert-words", text: "kestrel_ann follows" }
     assert_empty sounding(:screen)
+    on_screen { assert_selector "video" }
+    assert_equal [true], films("v.muted")
     click_on "Skip"
     within("#try") do
       uncheck "Without sound", allow_label_click: true
       click_on "On the screens"
     end
     wait_for("the sound") { sounding(:screen).any? }
+    wait_for("the film to be heard") { films("!v.muted && !v.paused") == [true] }
+  end
+
+  # @return [Array] what is asked of each film on the picture
+  def films(of_it) = on_screen { evaluate_script("[...document.querySelectorAll('video')].map((v) => #{of_it})") }
+
+  # @return [String] a film of a moment that is heard, as a host has it on the computer
+  def film
+    File.join(Dir.mktmpdir, "reeds.mp4").tap do |path|
+      system(*%w[ffmpeg -v error -nostdin -f lavfi -i testsrc=duration=20:size=64x36:rate=5 -f lavfi -i sine=frequency=500:duration=20 -shortest],
+        path, exception: true)
+    end
   end
 
   # How many flew at any time, also where nobody looks while they do.

@@ -338,10 +338,10 @@ class PagesTest < WebTest
     assert_equal whole.gsub(%r{/\*.*?\*/}m, "").split, Zlib.gunzip(last_response.body).force_encoding("UTF-8").split
   end
 
-  # Letters that move, and a screen's own voices, are loaded once a cue wants them.
+  # Letters that move are loaded once a cue wants them, and what is heard once this screen is the one.
   # JS and CSS of the air page, gzipped one by one as they go over the wire, without fonts.
   def test_the_air_page_is_light
-    scripts = Dir["#{ASSETS}/js/link/*.js"].map { |file| "js/link/#{File.basename(file)}" } - ["js/link/card_keys.js", "js/link/letters.js", "js/link/spoken.js"]
+    scripts = Dir["#{ASSETS}/js/link/*.js"].map { |file| "js/link/#{File.basename(file)}" } - %w[card_keys films letters sounds spoken].map { |name| "js/link/#{name}.js" }
     sheets = File.read("#{ASSETS}/../lib/bavard/web/links/link_page.erb").scan(%r{(?:css|vendor)/\w+\.css}) - ["css/draft.css"]
     assert_includes sheets, "css/pieces.css"
     assert_operator (scripts + sheets).sum { |name| sent(name) }, :<=, 40 * 1024

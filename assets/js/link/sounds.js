@@ -6,6 +6,12 @@ export class Sounds {
     this.picture = picture;
     this.failed = failed;
     this.playing = null;
+    this.films = null;
+  }
+
+  // The picture was drawn anew.
+  drawn() {
+    this.films?.drawn();
   }
 
   hear({ sound, stop }) {
@@ -14,10 +20,9 @@ export class Sounds {
   }
 
   // i id, u address, said how loud it is read aloud, say what this screen's own voice would say, f whether the film's own sound is meant,
-  // v volume, from ms
-  // w how many ms it waits; b: beside what else sounds, as the clip of a shout-out
+  // v volume, from ms, w how many ms it waits; b: beside what else sounds, as the clip of a shout-out
   async play({ i, u, said, say, f, b, v, from, w = 0 }) {
-    if (b) return this.unmute(i, v);
+    if (b) return this.unmute(i, v, b);
     // Told again while it plays, as after a line that was cut: it goes on as it is.
     if (from > 0 && this.playing?.id === i) return;
     this.stop();
@@ -62,14 +67,18 @@ export class Sounds {
     resolve(null);
   }
 
-  unmute(id, volume) {
-    const video = this.picture.root.querySelector(`video[data-alert="${id}"]`);
-    if (video) Object.assign(video, { muted: false, volume });
+  // What few cues want is not loaded before one does.
+  async unmute(...told) {
+    this.quieted = null;
+    const { Films } = await import("./films.js");
+    this.films ??= new Films(this.picture.root, this.failed);
+    if (this.quieted !== told[0]) this.films.unmute(...told);
   }
 
   quiet(id) {
     if (this.playing?.id === id) this.stop();
-    for (const video of this.picture.root.querySelectorAll(`video[data-alert="${id}"]`)) video.muted = true;
+    this.quieted = id;
+    this.films?.quiet(id);
   }
 
   stop() {

@@ -119,7 +119,7 @@ module Bavard
         next_ms if @waiting.any?
       end
 
-      # A screen is gone, or cannot be heard.
+      # A screen is gone, cannot be heard, or is there.
       def closed(screen_id, now_ms) = @sounding.closed(screen_id, now_ms)
       def failed(screen_id, now_ms) = @sounding.failed(screen_id, now_ms)
       def there(now_ms) = @sounding.there(now_ms)
